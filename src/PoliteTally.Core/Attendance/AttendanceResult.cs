@@ -1,0 +1,142 @@
+using NodaTime;
+
+namespace PoliteTally.Core.Attendance;
+
+/// <summary>The status of a student in the register of one lesson.</summary>
+public enum AttendanceStatus
+{
+    /// <summary>There, and in time.</summary>
+    Present,
+
+    /// <summary>There, and late.</summary>
+    Late,
+
+    /// <summary>Not there, and no excuse.</summary>
+    Absent,
+
+    /// <summary>Not there, with an excuse.</summary>
+    Excused,
+
+    /// <summary>Not there, in a lesson that nobody has to come to.</summary>
+    DidNotCome,
+}
+
+/// <summary>How a status is known, from the least to the best.</summary>
+public enum KnownBy
+{
+    /// <summary>Nothing was noted.</summary>
+    Nothing,
+
+    /// <summary>From sightings only.</summary>
+    Estimated,
+
+    /// <summary>From joining and leaving times, or from minutes that a program counted.</summary>
+    Measured,
+
+    /// <summary>The teacher said so.</summary>
+    Declared,
+}
+
+/// <summary>A sighting of a student, on one device.</summary>
+public abstract record Sighting(Instant At, Guid Entry)
+{
+    /// <summary>True of what measures presence rather than glimpsing it.</summary>
+    internal virtual bool Measures => true;
+}
+
+/// <summary>Came in.</summary>
+public sealed record JoinAt(Instant At, Guid Entry, string Device) : Sighting(At, Entry);
+
+/// <summary>Went out.</summary>
+public sealed record LeaveAt(Instant At, Guid Entry, string Device) : Sighting(At, Entry);
+
+/// <summary>Was there at that moment.</summary>
+public sealed record SeenAt(Instant At, Guid Entry) : Sighting(At, Entry)
+{
+    internal override bool Measures => false;
+}
+
+/// <summary>Was there for so long, nobody says when.</summary>
+public sealed record PresentFor(Duration Length, Instant At, Guid Entry) : Sighting(At, Entry);
+
+/// <summary>A stretch of presence, cut to the lesson.</summary>
+/// <param name="From">Its first moment.</param>
+/// <param name="To">Its end, not part of it.</param>
+/// <param name="Open">True if nothing says when it ended, so that it runs to the end of the lesson.</param>
+public sealed record Stretch(Instant From, Instant To, bool Open);
+
+/// <summary>Attendance of one student in one lesson, with how it is known.</summary>
+/// <param name="Status">The status in the register.</param>
+/// <param name="KnownBy">How the status is known.</param>
+/// <param name="Present">Time present, bridged dropouts included; from zero to <paramref name="Counted"/>.</param>
+/// <param name="Counted">The time that counts, from R to E.</param>
+/// <param name="Share">Present over counted, 0 to 1; in a lesson of 0 min 1 if seen at all.</param>
+/// <param name="Arrival">First presence − R; null if not there or if nobody says when.</param>
+/// <param name="EarlyLeave">E − last presence; null as for <paramref name="Arrival"/>.</param>
+/// <param name="Flags">What stands beside the status.</param>
+/// <param name="Dropouts">Gaps between stretches, bridged ones too.</param>
+/// <param name="Stretches">Presence before bridging, in order.</param>
+/// <param name="Credit">0 to 1 for the attendance strand; null if not counted.</param>
+/// <param name="Reason">The reason of an excuse that counts.</param>
+/// <param name="Entries">The entries it rests on.</param>
+public sealed record AttendanceResult(
+    AttendanceStatus Status,
+    KnownBy KnownBy,
+    Duration Present,
+    Duration Counted,
+    decimal Share,
+    Duration? Arrival,
+    Duration? EarlyLeave,
+    AttendanceFlags Flags,
+    int Dropouts,
+    IReadOnlyList<Stretch> Stretches,
+    decimal? Credit,
+    string? Reason,
+    IReadOnlyList<Guid> Entries)
+{
+    /// <summary>True if the student took part in the lesson at all.</summary>
+    public bool WasThere => Status is AttendanceStatus.Present or AttendanceStatus.Late;
+}
+
+/// <summary>Flags beside the status; each independent of the others.</summary>
+[Flags]
+public enum AttendanceFlags
+{
+    /// <summary>None.</summary>
+    None = 0,
+
+    /// <summary>Left more than the allowed time before the end.</summary>
+    LeftEarly = 1,
+
+    /// <summary>There for less than enough of the lesson.</summary>
+    Partly = 2,
+
+    /// <summary>A join with no leave: counted to the end.</summary>
+    Open = 4,
+
+    /// <summary>Known from sightings only.</summary>
+    Estimated = 8,
+
+    /// <summary>A leave with no join: counted from the start.</summary>
+    NoJoin = 16,
+
+    /// <summary>Only the length is known, not when.</summary>
+    LengthOnly = 32,
+}
+
+/// <summary>When a lesson was meant to be, and when it was.</summary>
+/// <param name="PlannedStart">Planned start.</param>
+/// <param name="PlannedEnd">Planned end, not before the planned start.</param>
+/// <param name="ActualStart">Actual start, if it began.</param>
+/// <param name="ActualEnd">Actual end, if it ended.</param>
+/// <param name="DropIn">True of a lesson that nobody has to come to.</param>
+public sealed record LessonTimes(
+    Instant PlannedStart, Instant PlannedEnd, Instant? ActualStart, Instant? ActualEnd, bool DropIn)
+{
+    /// <summary>R, from which attendance counts: coming early earns nothing, and nobody is late for a lesson that began late.</summary>
+    public Instant CountedFrom => ActualStart is { } actual ? Instant.Max(PlannedStart, actual) : PlannedStart;
+
+    /// <summary>E, to which attendance counts: running over harms nobody. Never before R.</summary>
+    public Instant CountedTo =>
+        Instant.Max(CountedFrom, ActualEnd is { } actual ? Instant.Min(actual, PlannedEnd) : PlannedEnd);
+}

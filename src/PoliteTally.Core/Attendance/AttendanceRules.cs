@@ -1,0 +1,116 @@
+using NodaTime;
+using PoliteTally.Core.Ledger;
+
+namespace PoliteTally.Core.Attendance;
+
+/// <summary>Attendance of one student in one lesson.</summary>
+public static class AttendanceRules
+{
+    /// <summary>Reckons the attendance of a student from the state of a lesson.</summary>
+    public static AttendanceResult Reckon(LessonState state, Guid student, LessonTimes lesson, AttendancePolicy policy)
+    {
+        var known = state.Of(student);
+        return Reckon(
+            lesson, state.SightingsOf(student), known.Marks, known.Declared, known.Excuse, state.RollCalls, policy);
+    }
+
+    /// <summary>
+    /// Reckons attendance. The teacher's word wins the status, then the teacher's marks, then what was measured, then
+    /// what was glimpsed; the minutes come from what was measured if anything was.
+    /// </summary>
+    /// <param name="lesson">When the lesson was meant to be, and when it was.</param>
+    /// <param name="sightings">Joins, leaves and glimpses on every device, in any order.</param>
+    /// <param name="marks">The teacher's marks in the order made.</param>
+    /// <param name="declared">The teacher's word when settling, if there is one.</param>
+    /// <param name="excuse">An excuse, if there is one; it counts only if the student was not there.</param>
+    /// <param name="rollCalls">When roll calls of the whole class were taken.</param>
+    /// <param name="policy">How the class counts.</param>
+    public static AttendanceResult Reckon(
+        LessonTimes lesson,
+        IReadOnlyList<Sighting> sightings,
+        IReadOnlyList<MarkMade> marks,
+        StatusWord? declared,
+        ExcuseGiven? excuse,
+        IReadOnlyCollection<Instant> rollCalls,
+        AttendancePolicy policy)
+    {
+        var (from, to) = (lesson.CountedFrom, lesson.CountedTo);
+        var counted = to - from;
+        var presence = Presence.Measured(sightings, from, to)
+            ?? Presence.Marked(marks, from, to)
+            ?? Presence.Glimpsed(sightings, from, to)
+            ?? Presence.None;
+        var (present, dropouts) = presence.Bridged(policy.Bridge, counted);
+        Duration? arrival = presence.Stretches is [var first, ..] ? first.From - from : null;
+        Duration? earlyLeave = presence.Stretches is [.., var last] ? to - last.To : null;
+        var share = counted > Duration.Zero ? Ratio(present, counted) : presence.SeenAtAll ? 1m : 0m;
+
+        var (status, knownBy) = StatusOf();
+        var there = status is AttendanceStatus.Present or AttendanceStatus.Late;
+        var flags = presence.Flags;
+        if (there && earlyLeave > policy.LeftEarlyBefore && (flags & AttendanceFlags.Estimated) == 0)
+        {
+            flags |= AttendanceFlags.LeftEarly;
+        }
+
+        if (there && share < policy.EnoughShare && (flags & AttendanceFlags.Estimated) == 0)
+        {
+            flags |= AttendanceFlags.Partly;
+        }
+
+        return new AttendanceResult(
+            status, knownBy, present, counted, share, arrival, earlyLeave, flags, dropouts, presence.Stretches,
+            CreditOf(status, share, policy), status == AttendanceStatus.Excused ? excuse?.Reason : null, RestsOn());
+
+        (AttendanceStatus Status, KnownBy KnownBy) StatusOf()
+        {
+            if (declared is not null)
+            {
+                return (declared.Status, KnownBy.Declared);
+            }
+
+            if (marks.LastOrDefault(m => m.Mark is Mark.Here or Mark.Late) is { } mark)
+            {
+                var late = mark.Mark == Mark.Late && !lesson.DropIn;
+                return (late ? AttendanceStatus.Late : AttendanceStatus.Present, KnownBy.Declared);
+            }
+
+            var enough = Duration.Min(policy.AbsentBelow, counted * (double)policy.AbsentBelowShare);
+            var estimated = (presence.Flags & AttendanceFlags.Estimated) != 0;
+            if (!presence.SeenAtAll || (!estimated && present < enough))
+            {
+                var missing = lesson.DropIn ? AttendanceStatus.DidNotCome
+                    : excuse is not null ? AttendanceStatus.Excused
+                    : AttendanceStatus.Absent;
+                return (missing, excuse is not null && !lesson.DropIn ? KnownBy.Declared : presence.KnownBy);
+            }
+
+            var isLate = estimated ? MissedRollCall() : arrival > policy.LateAfter;
+            return (isLate && !lesson.DropIn ? AttendanceStatus.Late : AttendanceStatus.Present, presence.KnownBy);
+        }
+
+        // A glimpse at 09:50 does not say that nobody was there at 09:30; a roll call without them does.
+        bool MissedRollCall() => rollCalls.Any(call =>
+            call > from + policy.LateAfter && call < to && presence.Stretches is [var glimpse, ..] && glimpse.From > call);
+
+        IReadOnlyList<Guid> RestsOn() =>
+        [
+            .. sightings.Select(s => s.Entry),
+            .. marks.Select(m => m.Entry),
+            .. declared is null ? Array.Empty<Guid>() : [declared.Entry],
+            .. excuse is null ? Array.Empty<Guid>() : [excuse.Entry],
+        ];
+    }
+
+    private static decimal? CreditOf(AttendanceStatus status, decimal share, AttendancePolicy policy) => status switch
+    {
+        AttendanceStatus.Excused or AttendanceStatus.DidNotCome => null,
+        AttendanceStatus.Absent => 0m,
+        _ when policy.CreditBy == CreditBy.Share => Math.Min(1m, share / policy.EnoughShare),
+        AttendanceStatus.Late => policy.LateCredit,
+        _ => 1m,
+    };
+
+    private static decimal Ratio(Duration part, Duration whole) =>
+        (decimal)part.TotalMilliseconds / (decimal)whole.TotalMilliseconds;
+}

@@ -1,0 +1,93 @@
+using NodaTime;
+
+namespace PoliteTally.Core.Hands;
+
+/// <summary>
+/// Hands and turns as the entries of a lesson tell them. Fed in the order in which things happened;
+/// the order of the line is by the time raised, ties by arrival.
+/// </summary>
+internal sealed class HandLine
+{
+    private readonly List<Hand> _hands = [];
+    private readonly List<Turn> _turns = [];
+    private readonly Dictionary<Guid, int> _inLine = [];
+    private readonly Dictionary<Guid, int> _openTurn = [];
+
+    public IReadOnlyList<Hand> Hands => _hands;
+
+    public IReadOnlyList<Turn> Turns => _turns;
+
+    /// <summary>A hand already up stays where it is. A lapsed hand raised again keeps its place: its owner never gave it up.</summary>
+    public void Raise(Guid student, Instant at, Guid entry)
+    {
+        if (_inLine.TryGetValue(student, out var index))
+        {
+            _hands[index] = _hands[index] with { Stage = HandStage.Up };
+            return;
+        }
+
+        _inLine[student] = _hands.Count;
+        _hands.Add(new Hand(student, at, entry, HandStage.Up));
+    }
+
+    /// <summary>Ends the hand in line, if there is one; a lapsed hand stays in line.</summary>
+    public void End(Guid student, HandEnd end)
+    {
+        if (!_inLine.TryGetValue(student, out var index))
+        {
+            return;
+        }
+
+        var stage = end switch
+        {
+            HandEnd.Withdrawn => HandStage.Withdrawn,
+            HandEnd.SetDown => HandStage.SetDown,
+            _ => HandStage.Lapsed,
+        };
+        _hands[index] = _hands[index] with { Stage = stage };
+        if (stage != HandStage.Lapsed)
+        {
+            _inLine.Remove(student);
+        }
+    }
+
+    /// <summary>Gives the word. A hand in line makes it a turn from the line, however the call was noted.</summary>
+    public void Call(Guid student, TurnOrigin origin, Instant at, Guid entry)
+    {
+        var hand = TakeFromLine(student);
+        _openTurn[student] = _turns.Count;
+        _turns.Add(new Turn(
+            student, OriginOf(hand, origin), at, hand is null ? null : at - hand.RaisedAt, Outcome: null, [entry]));
+    }
+
+    /// <summary>Ends the open turn of the student; without one, this is a whole turn by itself.</summary>
+    public void Take(Guid student, TurnOutcome outcome, TurnOrigin origin, Instant at, Guid entry)
+    {
+        if (_openTurn.Remove(student, out var open))
+        {
+            _turns[open] = _turns[open] with { Outcome = outcome, Entries = [.. _turns[open].Entries, entry] };
+            return;
+        }
+
+        var hand = TakeFromLine(student);
+        _turns.Add(new Turn(
+            student, OriginOf(hand, origin), at, hand is null ? null : at - hand.RaisedAt, outcome, [entry]));
+    }
+
+    /// <summary>The latest call that nobody has said the outcome of; null if there is none.</summary>
+    public Turn? Current() => _turns.Count > 0 && _openTurn.Count > 0 ? _turns[_openTurn.Values.Max()] : null;
+
+    private Hand? TakeFromLine(Guid student)
+    {
+        if (!_inLine.Remove(student, out var index))
+        {
+            return null;
+        }
+
+        _hands[index] = _hands[index] with { Stage = HandStage.Called };
+        return _hands[index];
+    }
+
+    private static TurnOrigin OriginOf(Hand? hand, TurnOrigin noted) =>
+        hand is not null && noted == TurnOrigin.Invited ? TurnOrigin.Hand : noted;
+}

@@ -1,0 +1,108 @@
+using System.Globalization;
+using System.Text;
+using System.Text.RegularExpressions;
+
+namespace PoliteTally.Core.Names;
+
+/// <summary>
+/// Brings a name to a form in which two spellings of it are equal: case, accents, width, punctuation, pronouns and roles
+/// in brackets, emoji, "Last, First", and a device's possessive.
+/// </summary>
+public static partial class NameFolding
+{
+    // Letters that Unicode does not take apart into a base and an accent.
+    private static readonly Dictionary<char, string> Letters = new()
+    {
+        ['ø'] = "o", ['đ'] = "d", ['ð'] = "d", ['þ'] = "th", ['æ'] = "ae", ['œ'] = "oe", ['ł'] = "l", ['ß'] = "ss",
+        ['ı'] = "i", ['ħ'] = "h", ['ŧ'] = "t", ['ŋ'] = "n",
+    };
+
+    // How the same letters are written by those who have no key for them.
+    private static readonly Dictionary<char, string> Digraphs = new()
+    {
+        ['ä'] = "ae", ['ö'] = "oe", ['ü'] = "ue", ['å'] = "aa", ['ø'] = "oe",
+    };
+
+    // Whoever is called this is somebody's relation or a member of staff, not the student whose name follows.
+    private static readonly HashSet<string> OtherPeople =
+    [
+        "mr", "mrs", "ms", "miss", "mx", "dr", "prof", "mum", "mom", "mother", "dad", "father", "parent", "guardian",
+        "gran", "granny", "grandad", "aunt", "uncle", "teacher", "tutor", "office", "guest", "host",
+    ];
+
+    /// <summary>The folded name: lower-case tokens with single spaces between; empty if nothing is left.</summary>
+    public static string Fold(string name) => string.Join(' ', Tokens(name));
+
+    /// <summary>The tokens of the folded name, in the order shown, "Last, First" turned round.</summary>
+    public static IReadOnlyList<string> Tokens(string name) => Split(Strip(name), Letters);
+
+    /// <summary>As <see cref="Tokens"/>, with ö as oe and the like; equal to them where there is no such letter.</summary>
+    public static IReadOnlyList<string> DigraphTokens(string name) => Split(Strip(name), Digraphs);
+
+    /// <summary>True of "Mum (Barney)" and the like: somebody, but not the student whose name stands in it.</summary>
+    public static bool IsSomebodyElse(string name)
+    {
+        var tokens = Split(PossessiveOrBracket().IsMatch(name) ? name : Strip(name), Letters);
+        return tokens.Any(OtherPeople.Contains) && !tokens.All(OtherPeople.Contains) || tokens is [var only] && OtherPeople.Contains(only);
+    }
+
+    private static string Strip(string name)
+    {
+        var text = name.Normalize(NormalizationForm.FormKC).Replace('’', '\'').Replace('`', '\'').Replace('´', '\'');
+        var outside = Brackets().Replace(text, " ");
+        text = outside.Trim().Length > 0 ? outside : text;
+        text = Pronouns().Replace(text, " ");
+        text = Possessive().Replace(text, "$1");
+        text = DeviceOf().Replace(text, "$1");
+        return text.Split(',') is [var last, var first] && last.Trim().Length > 0 && first.Trim().Length > 0
+            ? $"{first} {last}"
+            : text;
+    }
+
+    private static List<string> Split(string text, Dictionary<char, string> letters)
+    {
+        var folded = new StringBuilder(text.Length);
+        foreach (var letter in text.ToLowerInvariant().Normalize(NormalizationForm.FormC))
+        {
+            if (letters.TryGetValue(letter, out var plain) || Letters.TryGetValue(letter, out plain))
+            {
+                folded.Append(plain);
+                continue;
+            }
+
+            foreach (var part in letter.ToString().Normalize(NormalizationForm.FormD))
+            {
+                folded.Append(CharUnicodeInfo.GetUnicodeCategory(part) switch
+                {
+                    UnicodeCategory.NonSpacingMark or UnicodeCategory.SpacingCombiningMark => "",
+                    // The okina and its like are letters to Unicode and left out by most keyboards, as apostrophes are.
+                    UnicodeCategory.ModifierLetter => "",
+                    _ when part == '\'' => "",
+                    _ when char.IsLetter(part) || char.IsSurrogate(part) => part.ToString(),
+                    _ => " ",
+                });
+            }
+        }
+
+        // Letters beyond the first plane come as two surrogates; so do emoji, which are dropped.
+        var kept = string.Concat(folded.ToString().EnumerateRunes().Where(r => r.IsBmp || Rune.IsLetter(r)).Select(r => r.ToString()));
+        return [.. kept.Split(' ', StringSplitOptions.RemoveEmptyEntries)];
+    }
+
+    [GeneratedRegex(@"\([^)]*\)?|\[[^\]]*\]?|\{[^}]*\}?")]
+    private static partial Regex Brackets();
+
+    [GeneratedRegex(@"\b(she|he|they|xe|ze)\s*/\s*(her|hers|him|his|them|theirs|they|xem|zir)(\s*/\s*\w+)?\b", RegexOptions.IgnoreCase)]
+    private static partial Regex Pronouns();
+
+    // "Toby's tablet", "Toby's old laptop 2": whatever is owned is a device.
+    [GeneratedRegex(@"^\s*(.+?)'s(\s+\S+){1,4}\s*$", RegexOptions.IgnoreCase)]
+    private static partial Regex Possessive();
+
+    // The same in languages that put the owner last: "Tablet von Toby", "téléphone de Toby".
+    [GeneratedRegex(@"^\s*(?:phone|tablet|laptop|computer|pc|telefon|handy|rechner|t[eé]l[eé]phone|tablette|ordinateur|tel[eé]fono|m[oó]vil|tableta|port[aá]til)\s+(?:of|von|de|di|av|til|d')\s*(.+)$", RegexOptions.IgnoreCase)]
+    private static partial Regex DeviceOf();
+
+    [GeneratedRegex(@"[(\[]")]
+    private static partial Regex PossessiveOrBracket();
+}

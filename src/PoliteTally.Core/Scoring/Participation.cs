@@ -1,0 +1,67 @@
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Hands;
+using PoliteTally.Core.Ledger;
+
+namespace PoliteTally.Core.Scoring;
+
+/// <summary>A question that counts for a student.</summary>
+/// <param name="Answered">Whether they answered.</param>
+/// <param name="Marks">Marks earned, from zero to <paramref name="Possible"/>.</param>
+/// <param name="Possible">Marks possible; zero in a poll.</param>
+/// <param name="Entries">The entries it rests on.</param>
+public sealed record QuestionChance(bool Answered, decimal Marks, decimal Possible, IReadOnlyList<Guid> Entries);
+
+/// <summary>What a student contributed in a group, as the teacher saw it.</summary>
+/// <param name="Credit">Contributed 1, some 0.5, not 0.</param>
+/// <param name="Entry">The entry it rests on.</param>
+public sealed record SitIn(decimal Credit, Guid Entry);
+
+/// <summary>A signal round, from the point of view of one student who was there.</summary>
+/// <param name="Answered">Whether they answered.</param>
+/// <param name="Entry">The entry it rests on.</param>
+public sealed record SignalRound(bool Answered, Guid Entry);
+
+/// <summary>All that a score of one student in one lesson rests on.</summary>
+public sealed record Participation
+{
+    /// <summary>Attendance.</summary>
+    public required AttendanceResult Attendance { get; init; }
+
+    /// <summary>Their turns.</summary>
+    public IReadOnlyList<Turn> Turns { get; init; } = [];
+
+    /// <summary>Their hands.</summary>
+    public IReadOnlyList<Hand> Hands { get; init; } = [];
+
+    /// <summary>Whether anybody at all was called from the hand line.</summary>
+    public bool AnybodyCalledFromLine { get; init; }
+
+    /// <summary>Signal rounds of the lesson.</summary>
+    public IReadOnlyList<SignalRound> SignalRounds { get; init; } = [];
+
+    /// <summary>Questions that count for them.</summary>
+    public IReadOnlyList<QuestionChance> Questions { get; init; } = [];
+
+    /// <summary>Their contributions in the chat.</summary>
+    public IReadOnlyList<(ChatKind Kind, Guid Entry)> Chat { get; init; } = [];
+
+    /// <summary>Whether the lesson had a chat that counts.</summary>
+    public bool ChatOpen { get; init; } = true;
+
+    /// <summary>Sit-ins in which they were seen.</summary>
+    public IReadOnlyList<SitIn> SitIns { get; init; } = [];
+
+    /// <summary>Their nods.</summary>
+    public IReadOnlyList<Guid> Nods { get; init; } = [];
+
+    /// <summary>What the ledger of a lesson says of a student.</summary>
+    public static Participation From(LessonState state, Guid student, LessonTimes lesson, AttendancePolicy policy) => new()
+    {
+        Attendance = AttendanceRules.Reckon(state, student, lesson, policy),
+        Turns = [.. state.Turns.Where(t => t.Student == student)],
+        Hands = [.. state.Hands.Where(h => h.Student == student)],
+        AnybodyCalledFromLine = state.Turns.Any(t => t.Origin == TurnOrigin.Hand),
+        Chat = [.. state.Of(student).Chat.Select(c => (c.Said.Kind, c.Entry.Id))],
+        Nods = [.. state.Of(student).Nods.Select(n => n.Entry.Id)],
+    };
+}

@@ -1,0 +1,151 @@
+using NodaTime;
+using NodaTime.Text;
+using PoliteTally.Core.Names;
+using PoliteTally.Formats;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+
+namespace PoliteTally.Demo;
+
+/// <summary>
+/// Skerry Sound Online School, all made up. Made from a fixed seed through the same ledger as real use; dates are counted
+/// back from the day on which it is loaded, so that the live lesson is always today's.
+/// </summary>
+public static class DemoSchool
+{
+    /// <summary>The demo teacher's address; the account has no password.</summary>
+    public const string Email = "tamsin.vale@skerrysound.example";
+
+    private const int Seed = 20_260_903;
+    private const string Teacher = "Tamsin Vale";
+    private static readonly DateTimeZone Zone = DateTimeZoneProviders.Tzdb["Atlantic/Faroe"];
+
+    /// <summary>Fills a file that has no accounts yet; otherwise does nothing.</summary>
+    /// <param name="file">The file.</param>
+    /// <param name="dataFolder">Where the files that wait for settling are put, in <c>demo-files</c>.</param>
+    /// <param name="clock">Today.</param>
+    public static void LoadInto(SchoolFile file, string dataFolder, IClock clock)
+    {
+        var now = clock.GetCurrentInstant();
+        var teacher = new Teacher
+        {
+            Id = Guid.CreateVersion7(), UserName = Email, NormalizedUserName = Email.ToUpperInvariant(), Email = Email,
+            NormalizedEmail = Email.ToUpperInvariant(), SecurityStamp = Guid.NewGuid().ToString(), DisplayName = Teacher,
+            School = "Skerry Sound Online School", TimeZone = Zone.Id,
+        };
+        using (var anybody = file.Open(Guid.Empty))
+        {
+            if (anybody.Users.Any())
+            {
+                return;
+            }
+        }
+
+        using var db = file.Open(teacher.Id);
+        var weather = MadeFrom("Weather and Tides, year 8", "roster-weather-and-tides.csv", now);
+        var botany = MadeFrom("Island Botany, year 10", "roster-island-botany.csv", now + Duration.FromSeconds(1));
+        var sky = new DemoClass(
+            new SchoolClass { Id = Guid.CreateVersion7(), Name = "Night Sky Hours", MadeAt = now + Duration.FromSeconds(2) },
+            [.. weather.Students, .. botany.Students]);
+        var today = now.InZone(Zone).Date;
+        var random = new Random(Seed);
+        List<DemoLesson> lessons =
+        [
+            .. WeatherAndTides.Lessons(weather, today, Zone, now, random),
+            .. IslandBotany.Lessons(botany, today, Zone, random),
+            .. NightSkyHours.Lessons(sky, today, Zone, random),
+        ];
+
+        using (var transaction = db.Database.BeginTransaction())
+        {
+            db.Students.AddRange(sky.Students);
+            foreach (var made in new[] { weather, botany, sky })
+            {
+                db.Classes.Add(made.Class);
+                var keys = ShortNames.Keys([.. made.Students.Select(Room.NameOf)], new Dictionary<Guid, char>());
+                db.Enrolments.AddRange(made.Students.Select(s => new Enrolment
+                {
+                    ClassId = made.Class.Id, StudentId = s.Id, Key = keys[s.Id],
+                }));
+            }
+
+            db.KnownNames.AddRange(WeatherAndTides.KnownNames(weather, now));
+            db.Lessons.AddRange(lessons.Select(l => l.Lesson));
+            db.SaveChanges();
+            transaction.Commit();
+        }
+
+        Play(lessons, file, teacher.Id).GetAwaiter().GetResult();
+
+        // Last, so that a start that was broken off begins anew.
+        db.Users.Add(teacher);
+        db.SaveChanges();
+        WaitingFiles(lessons, Path.Combine(dataFolder, "demo-files"));
+    }
+
+    private static DemoClass MadeFrom(string name, string roster, Instant at)
+    {
+        using var stream = typeof(DemoSchool).Assembly.GetManifestResourceStream(roster)!;
+        using var bytes = new MemoryStream();
+        stream.CopyTo(bytes);
+        var students = RosterFile.Read(bytes.ToArray(), mapping: null).Lines.Select(line => new Student
+        {
+            Id = Guid.CreateVersion7(), Number = line.Number, Family = line.Family, Given = line.Given,
+            Preferred = line.Preferred, Email = line.Email, Tags = line.Tags,
+        });
+        return new DemoClass(new SchoolClass { Id = Guid.CreateVersion7(), Name = name, MadeAt = at }, [.. students]);
+    }
+
+    // Entries go in as they did: by whom, from which source, and in the order in which they were noted.
+    private static async Task Play(IEnumerable<DemoLesson> lessons, SchoolFile file, Guid owner)
+    {
+        var clock = new DemoClock();
+        await using var ledger = new LedgerWriter(file, clock);
+        foreach (var lesson in lessons)
+        {
+            foreach (var noted in lesson.Script.InOrder())
+            {
+                clock.Now = noted.NotedAt;
+                var result = await ledger.Append(owner, lesson.Lesson.Id, noted.Source, noted.By, noted.Entries);
+                if (result is not { Refused.Count: 0 })
+                {
+                    throw new InvalidOperationException($"The demo school does not follow the rules: {result?.Refused[0].Why ?? "no such lesson"}");
+                }
+            }
+        }
+    }
+
+    private static void WaitingFiles(IEnumerable<DemoLesson> lessons, string folder)
+    {
+        Directory.CreateDirectory(folder);
+        var time = LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd HH:mm:ss");
+        foreach (var lesson in lessons.Where(l => l.Waiting.Count > 0))
+        {
+            var rows = lesson.Waiting.Select(v => (IReadOnlyList<string>)[v.Name, Local(v.Joined), Local(v.Left)]);
+            File.WriteAllBytes(
+                Path.Combine(folder, $"attendance-lesson-{lesson.Lesson.Number}.csv"), SafeCsv.Write(["Name", "Joined", "Left"], rows));
+        }
+
+        string Local(Instant at) => time.Format(at.InZone(Zone).LocalDateTime);
+    }
+
+    private sealed class DemoClock : IClock
+    {
+        public Instant Now { get; set; }
+
+        public Instant GetCurrentInstant() => Now;
+    }
+}
+
+/// <summary>A class of the demo school with its students.</summary>
+internal sealed record DemoClass(SchoolClass Class, IReadOnlyList<Student> Students)
+{
+    /// <summary>A student by the name they are called, with the family name where two share it.</summary>
+    public Student Called(string name) => Students.Single(s => name == (s.Preferred ?? s.Given) || name == $"{s.Given} {s.Family}");
+}
+
+/// <summary>A visit to the meeting, as an attendance list has it.</summary>
+internal sealed record Visit(string Name, Instant Joined, Instant Left);
+
+/// <summary>A lesson, what happened in it, and what waits as a file.</summary>
+internal sealed record DemoLesson(Lesson Lesson, Script Script, IReadOnlyList<Visit> Waiting);

@@ -1,0 +1,87 @@
+using NodaTime;
+using PoliteTally.Core.Hands;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+
+namespace PoliteTally.Demo;
+
+/// <summary>Entries noted together.</summary>
+internal sealed record Noted(Instant NotedAt, Source Source, string By, IReadOnlyList<NewEntry> Entries);
+
+/// <summary>What is noted of a lesson, written down as it would be tapped.</summary>
+internal sealed class Script(Lesson lesson)
+{
+    private const string Teacher = "Tamsin Vale";
+
+    private readonly List<Noted> _noted = [];
+
+    public Instant From => lesson.PlannedStart;
+
+    public Instant To => lesson.PlannedEnd;
+
+    public IEnumerable<Noted> InOrder() => _noted.OrderBy(n => n.NotedAt);
+
+    /// <summary>A moment so many minutes into the lesson.</summary>
+    public Instant At(double minutes) => From + Duration.FromSeconds(Math.Round(minutes * 60));
+
+    public void Start(double minute = 0) => Tap(minute, new LessonStarted());
+
+    public void End(double minute) => Tap(minute, new LessonEnded());
+
+    /// <summary>The register confirmed three quarters of an hour after the lesson.</summary>
+    public void Settle() => Note(To + Duration.FromMinutes(45), Source.Tapped, Teacher, new LessonSettled());
+
+    public void Here(double minute, Student student) => Tap(minute, new Marked(student.Id, Mark.Here));
+
+    public void Late(double minute, Student student) => Tap(minute, new Marked(student.Id, Mark.Late));
+
+    public void Left(double minute, Student student) => Tap(minute, new Marked(student.Id, Mark.Left));
+
+    public void Excuse(double minute, Student student, string reason) => Tap(minute, new ExcuseRecorded(student.Id, reason));
+
+    public void HandUp(double minute, Student student) => Tap(minute, new HandRaised(student.Id));
+
+    public void HandLapsed(double minute, Student student) => Tap(minute, new HandEnded(student.Id, HandEnd.Lapsed));
+
+    public void Call(double minute, Student student, TurnOrigin origin) => Tap(minute, new Called(student.Id, origin));
+
+    public void Outcome(double minute, Student student, TurnOutcome outcome, TurnOrigin origin) =>
+        Tap(minute, new TurnTaken(student.Id, outcome, origin));
+
+    /// <summary>A whole turn: a hand if there was one, the call, and how it went.</summary>
+    public void Turn(double minute, Student student, TurnOrigin origin, TurnOutcome outcome, double waited)
+    {
+        if (origin == TurnOrigin.Hand)
+        {
+            HandUp(minute - waited, student);
+        }
+
+        Call(minute, student, origin);
+        Outcome(minute + 1.1, student, outcome, origin);
+    }
+
+    public void Chat(double minute, Student student, ChatKind kind, string text, string by = Teacher) =>
+        Note(At(minute), Source.Tapped, by, new ChatSaid(student.Id, kind, text));
+
+    public void Nod(double minute, Student student, string reason) => Tap(minute, new NodGiven(student.Id, reason));
+
+    /// <summary>An attendance list brought in a quarter of an hour after the lesson, its names matched.</summary>
+    public void AttendanceList(string fileName, IEnumerable<Visit> visits, IReadOnlyDictionary<string, Guid?> whose)
+    {
+        var noted = To + Duration.FromMinutes(15);
+        var list = visits.ToList();
+        var sightings = list.SelectMany(visit => new[]
+        {
+            New(visit.Joined, new Joined(visit.Name, $"{visit.Joined}")), New(visit.Left, new Left(visit.Name, $"{visit.Joined}")),
+        });
+        var names = list.Select(v => v.Name).Distinct().Select(name => New(noted, new NameMatched(name, whose[name])));
+        _noted.Add(new Noted(noted, Source.File, fileName, [.. sightings, .. names]));
+    }
+
+    private void Tap(double minute, Act act) => Note(At(minute), Source.Tapped, Teacher, act);
+
+    private void Note(Instant at, Source source, string by, Act act) => _noted.Add(new Noted(at, source, by, [New(at, act)]));
+
+    private static NewEntry New(Instant at, Act act) => new(Guid.CreateVersion7(at.ToDateTimeOffset()), at, act);
+}

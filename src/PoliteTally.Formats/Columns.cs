@@ -1,0 +1,87 @@
+namespace PoliteTally.Formats;
+
+/// <summary>A column of a table, as it is shown to whoever maps it.</summary>
+/// <param name="Index">Its place, from 0.</param>
+/// <param name="Heading">Its heading.</param>
+/// <param name="Samples">Its first values.</param>
+/// <param name="Field">What it is taken for; null for nothing.</param>
+public sealed record Column(int Index, string Heading, IReadOnlyList<string> Samples, string? Field);
+
+/// <summary>Which column holds what: guessed from headings, changeable by the teacher.</summary>
+internal static class Columns
+{
+    /// <summary>Heading words folded to letters only: "E-Mail address" is "emailaddress".</summary>
+    public static string Fold(string heading) => string.Concat(heading.ToLowerInvariant().Where(char.IsLetterOrDigit));
+
+    /// <summary>The field of each column, by its heading; each field is given once, to the best heading.</summary>
+    public static IReadOnlyDictionary<string, int> Guess(
+        IReadOnlyList<string> headings, IReadOnlyDictionary<string, string[]> wordsOf)
+    {
+        var guess = new Dictionary<string, int>();
+        foreach (var (field, words) in wordsOf)
+        {
+            var best = headings.Select((heading, index) => (index, rank: Array.IndexOf(words, Fold(heading))))
+                .Where(h => h.rank >= 0 && !guess.ContainsValue(h.index))
+                .OrderBy(h => h.rank)
+                .Select(h => (int?)h.index)
+                .FirstOrDefault();
+            if (best is { } index)
+            {
+                guess[field] = index;
+            }
+        }
+
+        return guess;
+    }
+
+    /// <summary>The columns with what they are taken for.</summary>
+    public static IReadOnlyList<Column> Describe(Table table, IReadOnlyDictionary<string, int> mapping) =>
+        [.. table.Headings.Select((heading, index) => new Column(
+            index,
+            heading.Length > 0 ? heading : $"Column {index + 1}",
+            [.. table.Rows.Select(r => CellOf(r, index)).Where(c => c.Length > 0).Take(3)],
+            mapping.Where(m => m.Value == index).Select(m => m.Key).FirstOrDefault()))];
+
+    /// <summary>The cell of a field in a row; empty if there is none.</summary>
+    public static string Cell(TableRow row, IReadOnlyDictionary<string, int> mapping, string field) =>
+        mapping.TryGetValue(field, out var index) ? CellOf(row, index) : "";
+
+    /// <summary>What is wrong with a row whatever it is about.</summary>
+    public static IEnumerable<string> Problems(Table table, TableRow row)
+    {
+        if (row.Cells.Count != table.Headings.Count)
+        {
+            yield return $"has {row.Cells.Count} cells where the headings have {table.Headings.Count}. Look for a separator inside a cell without quotation marks.";
+        }
+
+        foreach (var cell in row.Cells)
+        {
+            if (IsFormula(cell))
+            {
+                yield return $"has a formula, “{Short(cell)}”. Put the plain value there.";
+            }
+
+            if (cell.Contains('\uFFFD'))
+            {
+                yield return $"has broken letters, “{Short(cell)}”. Save the file again as “CSV UTF-8”.";
+            }
+
+            if (cell.Any(c => char.IsControl(c)))
+            {
+                yield return "has a line break or a control character inside a cell. Take it out.";
+            }
+
+            if (cell.Length > 200)
+            {
+                yield return $"has a cell of {cell.Length} characters, “{Short(cell)}”; at most 200 can be kept.";
+            }
+        }
+    }
+
+    private static string CellOf(TableRow row, int index) => index < row.Cells.Count ? row.Cells[index] : "";
+
+    private static bool IsFormula(string cell) =>
+        cell.Length > 1 && (cell[0] is '=' or '@' || (cell[0] is '+' or '-' && cell.Contains('(')));
+
+    private static string Short(string cell) => cell.Length <= 30 ? cell : $"{cell[..30]}…";
+}

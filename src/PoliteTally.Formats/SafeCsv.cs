@@ -1,0 +1,35 @@
+using System.Globalization;
+using System.Text;
+using CsvHelper;
+using CsvHelper.Configuration;
+
+namespace PoliteTally.Formats;
+
+/// <summary>Writes tables that are safe to open in a spreadsheet: no cell can become a formula.</summary>
+public static class SafeCsv
+{
+    /// <summary>UTF-8 with its mark, commas, CRLF (RFC 4180).</summary>
+    public static byte[] Write(IReadOnlyList<string> headings, IEnumerable<IReadOnlyList<string>> rows)
+    {
+        using var text = new StringWriter();
+        // A leading apostrophe is what spreadsheets take as "this is text".
+        var configuration = new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" };
+        using (var csv = new CsvWriter(text, configuration))
+        {
+            foreach (var row in rows.Prepend(headings))
+            {
+                foreach (var cell in row)
+                {
+                    csv.WriteField(Harmless(cell));
+                }
+
+                csv.NextRecord();
+            }
+        }
+
+        return [.. Encoding.UTF8.Preamble, .. Encoding.UTF8.GetBytes(text.ToString())];
+    }
+
+    private static string Harmless(string cell) =>
+        cell.TrimStart(' ') is ['=' or '+' or '-' or '@' or '\t' or '\r' or '\n' or '＝' or '＋' or '－' or '＠', ..] ? $"'{cell}" : cell;
+}

@@ -1,0 +1,207 @@
+using System.Globalization;
+using System.Text;
+using CsvHelper;
+using CsvHelper.Configuration;
+
+namespace PoliteTally.Formats;
+
+/// <summary>A row of a table.</summary>
+/// <param name="Number">The row as a spreadsheet counts it, from 1.</param>
+/// <param name="Cells">Its cells, trimmed.</param>
+public sealed record TableRow(int Number, IReadOnlyList<string> Cells);
+
+/// <summary>A table as it stands in a file: headings, rows, and how it was read.</summary>
+/// <param name="Headings">The headings, in order.</param>
+/// <param name="HeadingsRow">The row of the headings.</param>
+/// <param name="Rows">The rows under them; empty rows are left out.</param>
+/// <param name="Encoding">How its letters are written.</param>
+/// <param name="Separator">What stands between cells.</param>
+public sealed record Table(
+    IReadOnlyList<string> Headings, int HeadingsRow, IReadOnlyList<TableRow> Rows, string Encoding, char Separator)
+{
+    /// <summary>The largest file that is read, in bytes: 20 MB.</summary>
+    public const int LargestFile = 20_000_000;
+
+    /// <summary>The most rows that are read: 20,000.</summary>
+    public const int MostRows = 20_000;
+
+    /// <summary>The most columns that are read: 60.</summary>
+    public const int MostColumns = 60;
+
+    private const int RowsToLookForHeadings = 30;
+
+    /// <summary>Reads a table of any separator and encoding.</summary>
+    /// <param name="bytes">The file.</param>
+    /// <param name="isHeading">True of words that stand as headings in tables of this purpose.</param>
+    /// <exception cref="FormatProblem">The file is no table that can be read.</exception>
+    public static Table Read(byte[] bytes, Func<string, bool> isHeading)
+    {
+        if (bytes.Length > LargestFile)
+        {
+            throw new FormatProblem("This file is larger than 20 MB. Save only the sheet with the names as CSV and bring in that.");
+        }
+
+        var (text, encoding) = TextOf(bytes);
+        if (string.IsNullOrWhiteSpace(text))
+        {
+            throw new FormatProblem("This file is empty. Nothing was stored; choose another file.");
+        }
+
+        var separator = SeparatorOf(text);
+        var rows = Parse(text, separator);
+        var filled = rows.Where(r => r.Cells.Any(c => c.Length > 0)).ToList();
+        var headings = filled.Take(RowsToLookForHeadings)
+            .Select((row, index) => (row, index, words: row.Cells.Count(isHeading)))
+            .Where(r => r.words > 0)
+            .OrderByDescending(r => r.words)
+            .ThenBy(r => r.index)
+            .Select(r => (int?)r.index)
+            .FirstOrDefault() ?? 0;
+        var head = filled[headings];
+        if (head.Cells.Count > MostColumns)
+        {
+            throw new FormatProblem($"Row {head.Number} has {head.Cells.Count} columns; at most {MostColumns} can be read. Save only the columns with names and times.");
+        }
+
+        if (filled.Count - headings < 2)
+        {
+            throw new FormatProblem("This file has no rows under its headings. It must be a table with a row of headings and a row for each person.");
+        }
+
+        return new Table(head.Cells, head.Number, [.. filled.Skip(headings + 1)], encoding, separator);
+    }
+
+    private static (string Text, string Encoding) TextOf(byte[] bytes)
+    {
+        switch (bytes)
+        {
+            case [0x50, 0x4B, 0x03, 0x04, ..]:
+                throw new FormatProblem("This is a workbook or an archive, not a table as text. Open it and save the sheet as CSV, then bring in that.");
+            case [0x25, 0x50, 0x44, 0x46, ..] or [0x89, 0x50, 0x4E, 0x47, ..] or [0xFF, 0xD8, 0xFF, ..]:
+                throw new FormatProblem("This is a document or a picture, not a table. Ask the program it comes from for a CSV file.");
+            case [0xEF, 0xBB, 0xBF, ..]:
+                return (Decode(new UTF8Encoding(false, true), bytes.AsSpan(3), "UTF-8"), "UTF-8");
+            case [0xFF, 0xFE, ..]:
+                return (Decode(new UnicodeEncoding(false, false, true), bytes.AsSpan(2), "UTF-16"), "UTF-16");
+            case [0xFE, 0xFF, ..]:
+                return (Decode(new UnicodeEncoding(true, false, true), bytes.AsSpan(2), "UTF-16"), "UTF-16");
+        }
+
+        // Without a mark at the start: UTF-16 shows by its zero bytes, UTF-8 by being valid; what is left is Windows-1252.
+        var sample = bytes.AsSpan(0, Math.Min(bytes.Length, 4096));
+        var (even, odd) = (0, 0);
+        for (var i = 0; i < sample.Length; i++)
+        {
+            if (sample[i] == 0)
+            {
+                _ = i % 2 == 0 ? even++ : odd++;
+            }
+        }
+
+        if (even + odd > 0)
+        {
+            var bigEndian = even > odd;
+            if (Math.Max(even, odd) * 4 < sample.Length || bytes.Length % 2 != 0)
+            {
+                throw new FormatProblem("This file is not text. It must be a table saved as CSV.");
+            }
+
+            return (Decode(new UnicodeEncoding(bigEndian, false, true), bytes, "UTF-16"), "UTF-16");
+        }
+
+        try
+        {
+            return (new UTF8Encoding(false, true).GetString(bytes), "UTF-8");
+        }
+        catch (DecoderFallbackException)
+        {
+            return (WindowsText(bytes), "Windows-1252");
+        }
+    }
+
+    private static string Decode(Encoding encoding, ReadOnlySpan<byte> bytes, string name)
+    {
+        try
+        {
+            return encoding.GetString(bytes);
+        }
+        catch (DecoderFallbackException)
+        {
+            throw new FormatProblem($"This file says that it is {name}, but some of its letters are broken. Save it again as “CSV UTF-8” and bring in that.");
+        }
+    }
+
+    // Five bytes mean nothing in Windows-1252; a file that has them was written by something else.
+    private static string WindowsText(byte[] bytes)
+    {
+        var text = CodePagesEncodingProvider.Instance.GetEncoding(1252)!.GetString(bytes);
+        var row = 1;
+        foreach (var letter in text)
+        {
+            row += letter == '\n' ? 1 : 0;
+            if (letter is (>= '\u0080' and <= '\u009F') or (< ' ' and not ('\t' or '\r' or '\n' or '\f')))
+            {
+                throw new FormatProblem($"Row {row} has letters in an encoding that cannot be read. Save the file as “CSV UTF-8” and bring in that.");
+            }
+        }
+
+        return text;
+    }
+
+    /// <summary>The separator that cuts most of the first rows into the same number of cells, more than one.</summary>
+    private static char SeparatorOf(string text)
+    {
+        var start = text[..Math.Min(text.Length, 20_000)];
+        return new[] { ',', ';', '\t', '|' }
+            .Select(separator => (separator, fit: Fit(separator)))
+            .OrderByDescending(s => s.fit)
+            .First().separator;
+
+        int Fit(char separator)
+        {
+            try
+            {
+                var counts = Parse(start, separator).Take(50).Select(r => r.Cells.Count).Where(c => c > 1)
+                    .GroupBy(c => c).Select(g => g.Count() * g.Key).ToList();
+                return counts.Count == 0 ? 0 : counts.Max();
+            }
+            catch (FormatProblem)
+            {
+                return 0;
+            }
+        }
+    }
+
+    private static List<TableRow> Parse(string text, char separator)
+    {
+        var configuration = new CsvConfiguration(CultureInfo.InvariantCulture)
+        {
+            Delimiter = separator.ToString(), TrimOptions = TrimOptions.Trim, IgnoreBlankLines = false, BadDataFound = null,
+            HasHeaderRecord = false, MaxFieldSize = 100_000,
+        };
+        using var parser = new CsvParser(new StringReader(text), configuration);
+        var rows = new List<TableRow>();
+        try
+        {
+            while (parser.Read())
+            {
+                if (rows.Count > MostRows)
+                {
+                    throw new FormatProblem($"This file has more than {MostRows:N0} rows, more than a class or a lesson can have. Keep only the rows of this class and bring in that.");
+                }
+
+                rows.Add(new TableRow(parser.Row, [.. parser.Record!.Select(Clean)]));
+            }
+        }
+        catch (CsvHelperException)
+        {
+            throw new FormatProblem($"Row {parser.Row} cannot be read as a row of a table. Look for a quotation mark without its partner.");
+        }
+
+        return rows;
+    }
+
+    // Spreadsheets leave no-break spaces and marks of writing direction behind.
+    private static string Clean(string? cell) =>
+        (cell ?? "").Replace('\u00A0', ' ').Trim(' ', '\t', '\u200E', '\u200F', '\uFEFF');
+}

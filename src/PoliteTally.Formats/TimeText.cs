@@ -1,0 +1,130 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using NodaTime;
+using NodaTime.Text;
+
+namespace PoliteTally.Formats;
+
+/// <summary>Reads times and lengths as other programs write them.</summary>
+internal static partial class TimeText
+{
+    private static readonly string[] Dates =
+    [
+        "uuuu-MM-dd", "uuuu/M/d", "d/M/uuuu", "M/d/uuuu", "d.M.uuuu", "d-M-uuuu", "d/M/uu", "M/d/uu", "d.M.uu", "d MMM uuuu", "MMM d uuuu",
+        "MMM d, uuuu",
+    ];
+
+    private static readonly string[] Hours = ["H:mm:ss", "H:mm", "h:mm:ss tt", "h:mm tt", "H:mm:ss.FFFFFFF"];
+
+    private static readonly List<Func<string, LocalDate, (LocalDateTime Local, Offset? Offset)?>> Readers = [.. Zoned(), .. Dated(), .. OfDay()];
+
+    /// <summary>
+    /// Reads the cells of columns that belong together with the one way of writing that reads most of them; of two that
+    /// read as many (3/4 is March or April) the one that comes closest to the lesson.
+    /// </summary>
+    /// <param name="cells">The cells; empty ones stay null.</param>
+    /// <param name="near">The planned start of the lesson in the zone.</param>
+    /// <param name="zone">The zone of times that do not name theirs.</param>
+    /// <returns>The instants in the order of the cells, and whether the file itself names its zone.</returns>
+    public static (IReadOnlyList<Instant?> Times, bool NamesZone) Read(
+        IReadOnlyList<string> cells, LocalDateTime near, DateTimeZone zone)
+    {
+        var texts = cells.Select(Tidy).ToList();
+        var wanted = zone.AtLeniently(near).ToInstant();
+        var best = Readers
+            .Select(read => texts.ConvertAll(t => t.Length == 0 ? null : read(t, near.Date)))
+            .Select(read => (read, count: read.Count(r => r is not null), gap: Gap(read)))
+            .OrderByDescending(r => r.count)
+            .ThenBy(r => r.gap)
+            .First().read;
+        return ([.. best.Select(InstantOf)], best.Exists(r => r?.Offset is not null));
+
+        double Gap(List<(LocalDateTime Local, Offset? Offset)?> read)
+        {
+            var gaps = read.Select(InstantOf).Where(i => i is not null).Select(i => Math.Abs((i!.Value - wanted).TotalMinutes)).Order().ToList();
+            return gaps.Count == 0 ? double.MaxValue : gaps[gaps.Count / 2];
+        }
+
+        Instant? InstantOf((LocalDateTime Local, Offset? Offset)? read) => read switch
+        {
+            null => null,
+            { Offset: { } offset } known => known.Local.WithOffset(offset).ToInstant(),
+            { } known => zone.AtLeniently(known.Local).ToInstant(),
+        };
+    }
+
+    /// <summary>Reads a length: "47", "47 min", "1h 2m", "00:47:12"; a bare number is in <paramref name="bareUnit"/>.</summary>
+    public static Duration? Length(string text, Duration bareUnit)
+    {
+        var cell = text.Trim().ToLowerInvariant();
+        if (decimal.TryParse(cell.Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var bare))
+        {
+            return bareUnit * (double)bare;
+        }
+
+        if (Colons().Match(cell) is { Success: true } clock)
+        {
+            var parts = cell.Split(':').Select(p => int.Parse(p, CultureInfo.InvariantCulture)).ToList();
+            return parts is [var h, var m, var s]
+                ? Duration.FromSeconds((h * 3600L) + (m * 60L) + s)
+                : Duration.FromSeconds((parts[0] * 60L) + parts[1]);
+        }
+
+        if (Units().Match(cell) is { Success: true, Length: > 0 } units && cell.Length > 0)
+        {
+            return Duration.FromHours(Number("h")) + Duration.FromMinutes(Number("m")) + Duration.FromSeconds(Number("s"));
+
+            double Number(string group) => units.Groups[group].Success
+                ? double.Parse(units.Groups[group].Value.Replace(',', '.'), CultureInfo.InvariantCulture)
+                : 0;
+        }
+
+        return null;
+    }
+
+    private static string Tidy(string cell) => Spaces().Replace(cell.Trim().Replace('\u202F', ' '), " ")
+        .Replace(" a.m.", " AM", StringComparison.OrdinalIgnoreCase).Replace(" p.m.", " PM", StringComparison.OrdinalIgnoreCase);
+
+    private static IEnumerable<Func<string, LocalDate, (LocalDateTime, Offset?)?>> Zoned()
+    {
+        yield return (text, _) => OffsetDateTimePattern.ExtendedIso.Parse(text) is { Success: true } iso
+            ? (iso.Value.LocalDateTime, iso.Value.Offset) : null;
+        foreach (var pattern in new[] { "uuuu-MM-dd HH:mm:ss o<g>", "uuuu-MM-dd HH:mm:sso<g>", "uuuu-MM-dd'T'HH:mmo<G>" })
+        {
+            var parser = OffsetDateTimePattern.CreateWithInvariantCulture(pattern);
+            yield return (text, _) => parser.Parse(text) is { Success: true } read ? (read.Value.LocalDateTime, read.Value.Offset) : null;
+        }
+
+        yield return (text, _) => text.EndsWith(" UTC", StringComparison.OrdinalIgnoreCase)
+            && LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd HH:mm:ss").Parse(text[..^4]) is { Success: true } utc
+            ? (utc.Value, Offset.Zero) : null;
+    }
+
+    private static IEnumerable<Func<string, LocalDate, (LocalDateTime, Offset?)?>> Dated()
+    {
+        var betweens = new[] { " ", "'T'", ", " };
+        foreach (var pattern in from date in Dates from between in betweens from hour in Hours select $"{date}{between}{hour}")
+        {
+            var parser = LocalDateTimePattern.CreateWithInvariantCulture(pattern);
+            yield return (text, _) => parser.Parse(text) is { Success: true } read ? (read.Value, null) : null;
+        }
+    }
+
+    private static IEnumerable<Func<string, LocalDate, (LocalDateTime, Offset?)?>> OfDay()
+    {
+        foreach (var pattern in Hours)
+        {
+            var parser = LocalTimePattern.CreateWithInvariantCulture(pattern);
+            yield return (text, day) => parser.Parse(text) is { Success: true } read ? (day + read.Value, null) : null;
+        }
+    }
+
+    [GeneratedRegex(@"\s+")]
+    private static partial Regex Spaces();
+
+    [GeneratedRegex(@"^\d{1,3}:\d{2}(:\d{2})?$")]
+    private static partial Regex Colons();
+
+    [GeneratedRegex(@"^(?:(?<h>\d+(?:[.,]\d+)?)\s*(?:h|hr|hrs|hour|hours|std)\.?)?\s*(?:(?<m>\d+(?:[.,]\d+)?)\s*(?:m|min|mins|minute|minutes)\.?)?\s*(?:(?<s>\d+(?:[.,]\d+)?)\s*(?:s|sec|secs|second|seconds)\.?)?$")]
+    private static partial Regex Units();
+}

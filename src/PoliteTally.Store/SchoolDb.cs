@@ -1,0 +1,91 @@
+using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
+using NodaTime;
+using PoliteTally.Store.Model;
+
+namespace PoliteTally.Store;
+
+/// <summary>Whose rows a context sees and makes; set once for a request, before the first query.</summary>
+public sealed class Owner
+{
+    /// <summary>The account's id; the empty id owns nothing.</summary>
+    public Guid Id { get; set; }
+}
+
+/// <summary>The one SQLite file. Every table of a teacher's data is filtered by its owner here and nowhere else.</summary>
+public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : IdentityUserContext<Teacher, Guid>(options)
+{
+    public DbSet<SchoolClass> Classes => Set<SchoolClass>();
+    public DbSet<Student> Students => Set<Student>();
+    public DbSet<Enrolment> Enrolments => Set<Enrolment>();
+    public DbSet<KnownName> KnownNames => Set<KnownName>();
+    public DbSet<Lesson> Lessons => Set<Lesson>();
+    public DbSet<EntryRow> Entries => Set<EntryRow>();
+    public DbSet<BroughtIn> BroughtIn => Set<BroughtIn>();
+    public DbSet<Summary> Summaries => Set<Summary>();
+
+    private Guid OwnerId => owner.Id;
+
+    /// <inheritdoc/>
+    public override int SaveChanges(bool acceptAllChangesOnSuccess)
+    {
+        StampOwner();
+        return base.SaveChanges(acceptAllChangesOnSuccess);
+    }
+
+    /// <inheritdoc/>
+    public override Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    {
+        StampOwner();
+        return base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+    }
+
+    /// <inheritdoc/>
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) =>
+        configurationBuilder.Properties<Instant>().HaveConversion<Milliseconds>();
+
+    /// <inheritdoc/>
+    protected override void OnModelCreating(ModelBuilder builder)
+    {
+        base.OnModelCreating(builder);
+        builder.Entity<Enrolment>().HasKey(e => new { e.ClassId, e.StudentId });
+        builder.Entity<KnownName>().HasKey(n => new { n.ClassId, n.Folded });
+        builder.Entity<Lesson>().HasIndex(l => new { l.OwnerId, l.PlannedStart });
+        builder.Entity<EntryRow>(entry =>
+        {
+            entry.ToTable("Entries").HasKey(e => e.Seq);
+            entry.HasIndex(e => e.Id).IsUnique();
+            entry.HasIndex(e => e.LessonId);
+        });
+        builder.Entity<BroughtIn>().HasIndex(f => new { f.LessonId, f.Fingerprint }).IsUnique();
+        builder.Entity<Summary>().HasKey(s => new { s.LessonId, s.StudentId });
+
+        builder.Entity<SchoolClass>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<Student>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<Enrolment>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<KnownName>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<Lesson>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<EntryRow>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<BroughtIn>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<Summary>().HasQueryFilter(e => e.OwnerId == OwnerId);
+    }
+
+    private void StampOwner()
+    {
+        foreach (var row in ChangeTracker.Entries<IOwned>())
+        {
+            if (row.State == EntityState.Added)
+            {
+                row.Entity.OwnerId = OwnerId;
+            }
+            else if (row.Entity.OwnerId != OwnerId)
+            {
+                throw new InvalidOperationException("A row of another owner reached the change tracker.");
+            }
+        }
+    }
+
+    private sealed class Milliseconds() : ValueConverter<Instant, long>(
+        instant => instant.ToUnixTimeMilliseconds(), number => Instant.FromUnixTimeMilliseconds(number));
+}

@@ -1,0 +1,55 @@
+using System.Data.Common;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Design;
+using Microsoft.EntityFrameworkCore.Diagnostics;
+
+namespace PoliteTally.Store;
+
+/// <summary>Opens the SQLite file in the data folder, the same way everywhere.</summary>
+public sealed class SchoolFile(string dataFolder)
+{
+    // FULL: an acknowledgement means on the disk, not on its way there.
+    internal const string Pragmas = "PRAGMA synchronous = FULL; PRAGMA busy_timeout = 5000; PRAGMA foreign_keys = ON";
+
+    /// <summary>The options of every context on this file.</summary>
+    public DbContextOptions<SchoolDb> Options { get; } = new DbContextOptionsBuilder<SchoolDb>()
+        .UseSqlite($"Data Source={Path.Combine(dataFolder, "polite-tally.db")}")
+        .AddInterceptors(new OnOpening())
+        .Options;
+
+    /// <summary>A context that sees and makes the rows of one owner.</summary>
+    public SchoolDb Open(Guid owner) => new(Options, new Owner { Id = owner });
+
+    /// <summary>Brings the file up to the newest migration, making it if there is none.</summary>
+    public void Migrate()
+    {
+        Directory.CreateDirectory(dataFolder);
+        using var db = Open(Guid.Empty);
+        db.Database.Migrate();
+        db.Database.ExecuteSqlRaw("PRAGMA journal_mode = WAL");
+    }
+
+    private sealed class OnOpening : DbConnectionInterceptor
+    {
+        public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData)
+        {
+            using var command = connection.CreateCommand();
+            command.CommandText = Pragmas;
+            command.ExecuteNonQuery();
+        }
+
+        public override Task ConnectionOpenedAsync(
+            DbConnection connection, ConnectionEndEventData eventData, CancellationToken cancellationToken = default)
+        {
+            ConnectionOpened(connection, eventData);
+            return Task.CompletedTask;
+        }
+    }
+}
+
+/// <summary>Lets dotnet-ef make migrations without starting the application.</summary>
+public sealed class SchoolDbForMigrations : IDesignTimeDbContextFactory<SchoolDb>
+{
+    /// <inheritdoc/>
+    public SchoolDb CreateDbContext(string[] args) => new SchoolFile(Path.GetTempPath()).Open(Guid.Empty);
+}

@@ -1,0 +1,245 @@
+using System.Security.Claims;
+using System.Threading.RateLimiting;
+using Microsoft.AspNetCore.Antiforgery;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.AspNetCore.Http.Json;
+using Microsoft.AspNetCore.Identity;
+using NodaTime;
+using PoliteTally.Demo;
+using PoliteTally.Formats;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Accounts;
+using PoliteTally.Web.Features.Classes;
+using PoliteTally.Web.Features.Lessons;
+using PoliteTally.Web.Features.Live;
+using PoliteTally.Web.Features.Reports;
+using PoliteTally.Web.Features.Scores;
+using PoliteTally.Web.Features.Settling;
+
+namespace PoliteTally.Web;
+
+/// <summary>Puts the application together: one process, one file, one data folder.</summary>
+public static class Application
+{
+    private const int LargestBody = 32_000_000;
+
+    /// <summary>Builds the application, its file brought up to date and, if asked for and empty, filled with the demo school.</summary>
+    public static WebApplication Build(Settings settings)
+    {
+        var folder = Path.GetFullPath(settings.DataFolder);
+        Directory.CreateDirectory(folder);
+        var file = new SchoolFile(folder);
+        file.Migrate();
+        if (settings.Demo)
+        {
+            DemoSchool.LoadInto(file, folder, SystemClock.Instance);
+        }
+
+        var builder = WebApplication.CreateBuilder(new WebApplicationOptions
+        {
+            ContentRootPath = AppContext.BaseDirectory, WebRootPath = FrontEndFolder(),
+        });
+        builder.WebHost.UseUrls($"http://127.0.0.1:{settings.Port}");
+        builder.WebHost.ConfigureKestrel(kestrel =>
+        {
+            kestrel.AddServerHeader = false;
+            kestrel.Limits.MaxRequestBodySize = LargestBody;
+        });
+        // That keys lie unencrypted beside the data they protect is as meant: whoever has the folder has both.
+        builder.Logging.SetMinimumLevel(LogLevel.Warning)
+            .AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error);
+        AddServices(builder.Services, file, folder);
+
+        var app = builder.Build();
+        Use(app);
+        Map(app);
+        return app;
+    }
+
+    private static void AddServices(IServiceCollection services, SchoolFile file, string folder)
+    {
+        services.AddSingleton(file);
+        services.AddSingleton<IClock>(SystemClock.Instance);
+        services.AddSingleton<LedgerWriter>();
+        services.AddSingleton<LivePublisher>();
+        services.AddHostedService(s => s.GetRequiredService<LivePublisher>());
+        services.AddScoped<Owner>();
+        services.AddScoped(s => new SchoolDb(s.GetRequiredService<SchoolFile>().Options, s.GetRequiredService<Owner>()));
+
+        services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(folder, "keys")));
+        services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
+        services.AddAuthorization();
+        services.AddIdentityCore<Teacher>(identity =>
+            {
+                identity.User.RequireUniqueEmail = true;
+                identity.Password.RequiredLength = 10;
+                identity.Password.RequireDigit = false;
+                identity.Password.RequireLowercase = false;
+                identity.Password.RequireUppercase = false;
+                identity.Password.RequireNonAlphanumeric = false;
+                identity.Lockout.MaxFailedAccessAttempts = 8;
+            })
+            .AddEntityFrameworkStores<SchoolDb>()
+            .AddSignInManager();
+        services.ConfigureApplicationCookie(cookie =>
+        {
+            cookie.Cookie.Name = "polite-tally";
+            cookie.Cookie.SameSite = SameSiteMode.Strict;
+            cookie.ExpireTimeSpan = TimeSpan.FromDays(14);
+            // The front end shows its own sign-in page: an API answers with a status, not with a way elsewhere.
+            cookie.Events.OnRedirectToLogin = context => Answer(context.Response, StatusCodes.Status401Unauthorized);
+            cookie.Events.OnRedirectToAccessDenied = context => Answer(context.Response, StatusCodes.Status403Forbidden);
+        });
+        services.AddAntiforgery(antiforgery =>
+        {
+            antiforgery.HeaderName = "X-XSRF-TOKEN";
+            antiforgery.Cookie.Name = "polite-tally-antiforgery";
+            antiforgery.Cookie.SameSite = SameSiteMode.Strict;
+        });
+
+        services.Configure<JsonOptions>(json => Wire.Configure(json.SerializerOptions));
+        services.Configure<RouteHandlerOptions>(route => route.ThrowOnBadRequest = true);
+        services.AddProblemDetails();
+        services.AddOpenApi(Wire.Describe);
+        services.AddSignalR().AddJsonProtocol(json => Wire.Configure(json.PayloadSerializerOptions));
+        services.AddHostFiltering(hosts => hosts.AllowedHosts = ["localhost", "127.0.0.1", "[::1]"]);
+        services.AddRateLimiter(limiter =>
+        {
+            limiter.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
+            limiter.AddPolicy(Limits.SignIn, context => PerMinute(context.Connection.RemoteIpAddress?.ToString() ?? "", 20));
+            limiter.AddPolicy(Limits.Files, context => PerMinute(OwnerOf(context).ToString(), 60));
+            limiter.AddPolicy(Limits.Entries, context => PerMinute(OwnerOf(context).ToString(), 600_000));
+        });
+    }
+
+    private static RateLimitPartition<string> PerMinute(string who, int requests) =>
+        RateLimitPartition.GetFixedWindowLimiter(
+            who, _ => new FixedWindowRateLimiterOptions { PermitLimit = requests, Window = TimeSpan.FromMinutes(1) });
+
+    private static Task Answer(HttpResponse response, int status)
+    {
+        response.StatusCode = status;
+        return Task.CompletedTask;
+    }
+
+    private static void Use(WebApplication app)
+    {
+        app.UseHostFiltering();
+        app.UseExceptionHandler(new ExceptionHandlerOptions
+        {
+            ExceptionHandler = WriteProblem, SuppressDiagnosticsCallback = handled => handled.Exception is BadHttpRequestException,
+        });
+        app.UseStatusCodePages();
+        app.UseSecurityHeaders(new HeaderPolicyCollection()
+            .AddFrameOptionsDeny()
+            .AddContentTypeOptionsNoSniff()
+            .AddReferrerPolicyNoReferrer()
+            .AddCrossOriginOpenerPolicy(policy => policy.SameOrigin())
+            .AddPermissionsPolicy(policy => policy.AddCamera().None())
+            .AddContentSecurityPolicy(policy =>
+            {
+                policy.AddDefaultSrc().Self();
+                policy.AddImgSrc().Self().Data();
+                policy.AddObjectSrc().None();
+                policy.AddBaseUri().Self();
+                policy.AddFormAction().Self();
+                policy.AddFrameAncestors().None();
+            }));
+        app.UseStaticFiles(new StaticFileOptions
+        {
+            OnPrepareResponse = prepared => prepared.Context.Response.Headers.CacheControl =
+                prepared.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
+        });
+        app.UseRouting();
+        app.UseAuthentication();
+        app.Use((context, next) =>
+        {
+            context.RequestServices.GetRequiredService<Owner>().Id = OwnerOf(context);
+            return next(context);
+        });
+        app.UseAuthorization();
+        app.UseRateLimiter();
+        app.Use(CheckAntiforgery);
+    }
+
+    private static void Map(WebApplication app)
+    {
+        app.MapOpenApi();
+        app.MapHub<LiveHub>("/live").RequireAuthorization();
+        var api = app.MapGroup("/api");
+        api.MapAccounts();
+        var signedIn = api.MapGroup("").RequireAuthorization();
+        signedIn.MapClasses();
+        signedIn.MapLessons();
+        signedIn.MapLive();
+        signedIn.MapSettling();
+        signedIn.MapScores();
+        signedIn.MapReports();
+        app.Map("/api/{**rest}", () => TypedResults.Problem("There is nothing at this address.", statusCode: 404)).ExcludeFromDescription();
+        app.MapFallbackToFile("index.html", new StaticFileOptions
+        {
+            OnPrepareResponse = prepared => prepared.Context.Response.Headers.CacheControl = "no-cache",
+        });
+    }
+
+    private static Guid OwnerOf(HttpContext context) =>
+        Guid.TryParse(context.User.FindFirstValue(ClaimTypes.NameIdentifier), out var id) ? id : Guid.Empty;
+
+    private static async Task CheckAntiforgery(HttpContext context, RequestDelegate next)
+    {
+        var request = context.Request;
+        if (request.Path.StartsWithSegments("/api") && !(HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method)))
+        {
+            if (!await context.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(context))
+            {
+                await TypedResults.Problem(
+                    "This page has been open for too long or under another account. Load it again; nothing was stored.",
+                    statusCode: StatusCodes.Status400BadRequest).ExecuteAsync(context);
+                return;
+            }
+        }
+
+        await next(context);
+    }
+
+    // What went wrong in words for whoever sent it; never a stack trace.
+    private static Task WriteProblem(HttpContext context)
+    {
+        var (status, detail) = context.Features.Get<IExceptionHandlerFeature>()?.Error switch
+        {
+            FormatProblem problem => (StatusCodes.Status422UnprocessableEntity, problem.Message),
+            BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } =>
+                (StatusCodes.Status413PayloadTooLarge, "This is larger than can be taken. A file may have up to 20 MB."),
+            BadHttpRequestException problem => (problem.StatusCode, "The request is not understood: its body or an address in it is not of the form described at /openapi/v1.json."),
+            IOException => (StatusCodes.Status503ServiceUnavailable, "It could not be stored just now; nothing was kept of it. Try again."),
+            _ => (StatusCodes.Status500InternalServerError, "Something went wrong on our side; nothing was kept of this request. Try again."),
+        };
+        return TypedResults.Problem(detail, statusCode: status).ExecuteAsync(context);
+    }
+
+    // Beside the program when published, in the project when run from its build folder.
+    private static string FrontEndFolder()
+    {
+        var beside = Path.Combine(AppContext.BaseDirectory, "wwwroot");
+        for (var folder = new DirectoryInfo(AppContext.BaseDirectory); !Directory.Exists(beside) && folder is not null; folder = folder.Parent)
+        {
+            var inProject = Path.Combine(folder.FullName, "src", "PoliteTally.Web", "wwwroot");
+            if (Directory.Exists(inProject))
+            {
+                return inProject;
+            }
+        }
+
+        return beside;
+    }
+}
+
+/// <summary>Names of the limits on how often something may be asked.</summary>
+internal static class Limits
+{
+    public const string SignIn = "sign-in";
+    public const string Files = "files";
+    public const string Entries = "entries";
+}

@@ -1,0 +1,59 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Store;
+
+namespace PoliteTally.Web.Features.Live;
+
+/// <summary>Entries as a window sends them.</summary>
+public sealed record EntriesSent(IReadOnlyList<SentEntry> Entries);
+
+/// <summary>One entry as a window sends it.</summary>
+public sealed record SentEntry(Guid Id, Instant HappenedAt, Act Act);
+
+internal static class LiveEndpoints
+{
+    private const int MostEntriesAtOnce = 500;
+
+    public static void MapLive(this RouteGroupBuilder api)
+    {
+        api.MapGet("/lessons/{id:guid}/live", Results<Ok<LiveView>, NotFound> (
+            Guid id, LedgerWriter ledger, Owner owner, IClock clock) =>
+        {
+            if (ledger.RoomOf(owner.Id, id) is not { } room)
+            {
+                return TypedResults.NotFound();
+            }
+
+            var (position, state) = room.State();
+            return TypedResults.Ok(LiveView.Of(room, state, position, clock.GetCurrentInstant()));
+        }).WithName("GetLive");
+
+        api.MapGet("/lessons/{id:guid}/live/since/{position:long}", Results<Ok<LivePatch>, NotFound> (
+            Guid id, long position, LedgerWriter ledger, Owner owner, IClock clock) =>
+            ledger.RoomOf(owner.Id, id) is { } room
+                ? TypedResults.Ok(LivePublisher.Since(position, room, clock.GetCurrentInstant()))
+                : TypedResults.NotFound()).WithName("GetLiveSince");
+
+        api.MapPost("/lessons/{id:guid}/entries", async Task<Results<Ok<WriteResult>, NotFound, ProblemHttpResult>> (
+            Guid id, EntriesSent sent, LedgerWriter ledger, Owner owner, HttpContext http) =>
+        {
+            if (sent.Entries is null or { Count: 0 or > MostEntriesAtOnce } || sent.Entries.Any(e => e is null or { Act: null }))
+            {
+                return TypedResults.Problem(
+                    $"Send from 1 to {MostEntriesAtOnce} entries, each with an id, a time and an act.", statusCode: StatusCodes.Status422UnprocessableEntity);
+            }
+
+            // What a meeting showed comes from a feed or a file, and names are settled where they can be remembered.
+            if (sent.Entries.FirstOrDefault(e => e.Act is NameAct) is { } shown)
+            {
+                return TypedResults.Problem($"{shown.Act.GetType().Name} cannot be tapped.", statusCode: StatusCodes.Status422UnprocessableEntity);
+            }
+
+            var by = http.User.Identity?.Name ?? "";
+            var result = await ledger.Append(
+                owner.Id, id, Source.Tapped, by, [.. sent.Entries.Select(e => new NewEntry(e.Id, e.HappenedAt, e.Act))]);
+            return result is null ? TypedResults.NotFound() : TypedResults.Ok(result);
+        }).WithName("AddEntries").RequireRateLimiting(Limits.Entries);
+    }
+}

@@ -1,0 +1,30 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.SignalR;
+using PoliteTally.Store;
+
+namespace PoliteTally.Web.Features.Live;
+
+/// <summary>Tells windows what changed in the lesson they show. Entries come in by HTTP, never here.</summary>
+public sealed class LiveHub(LedgerWriter ledger, LivePublisher publisher) : Hub
+{
+    /// <summary>From now on this window hears of changes in the lesson.</summary>
+    /// <exception cref="HubException">The teacher has no such lesson.</exception>
+    public async Task Watch(Guid lesson)
+    {
+        var owner = Guid.Parse(Context.User!.FindFirstValue(ClaimTypes.NameIdentifier)!);
+        if (ledger.RoomOf(owner, lesson) is null)
+        {
+            throw new HubException("There is no such lesson.");
+        }
+
+        await Groups.AddToGroupAsync(Context.ConnectionId, lesson.ToString());
+        publisher.Watched(lesson, owner, Context.ConnectionId);
+    }
+
+    /// <inheritdoc/>
+    public override Task OnDisconnectedAsync(Exception? exception)
+    {
+        publisher.Gone(Context.ConnectionId);
+        return base.OnDisconnectedAsync(exception);
+    }
+}

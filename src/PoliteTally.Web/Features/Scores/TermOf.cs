@@ -1,0 +1,50 @@
+using Microsoft.EntityFrameworkCore;
+using PoliteTally.Core.Scoring;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+
+namespace PoliteTally.Web.Features.Scores;
+
+/// <summary>The settled lessons of a class with their summaries: what scores and reports read.</summary>
+internal sealed class TermOf
+{
+    private readonly Dictionary<(Guid Lesson, Guid Student), Summary> _summaries;
+
+    private TermOf(string name, IReadOnlyList<OnSheet> roster, IReadOnlyList<Lesson> lessons, IEnumerable<Summary> summaries)
+    {
+        (Name, Roster, Lessons) = (name, roster, lessons);
+        _summaries = summaries.ToDictionary(s => (s.LessonId, s.StudentId));
+    }
+
+    public string Name { get; }
+
+    public IReadOnlyList<OnSheet> Roster { get; }
+
+    public IReadOnlyList<Lesson> Lessons { get; }
+
+    /// <summary>Null if this owner has no such class.</summary>
+    public static async Task<TermOf?> Class(Guid id, SchoolDb db)
+    {
+        if (await db.Classes.AsNoTracking().FirstOrDefaultAsync(c => c.Id == id) is not { } found)
+        {
+            return null;
+        }
+
+        var lessons = await db.Lessons.AsNoTracking().Where(l => l.ClassId == id && l.Stage == LessonStage.Settled)
+            .OrderBy(l => l.PlannedStart).ToListAsync();
+        var summaries = await db.Summaries.AsNoTracking().Where(s => s.Lesson!.ClassId == id).ToListAsync();
+        return new TermOf(found.Name, Room.LoadRoster(db, id), lessons, summaries);
+    }
+
+    public Summary? Of(Guid lesson, Guid student) => _summaries.GetValueOrDefault((lesson, student));
+
+    public int Scored(Guid student) => Lessons.Count(l => Of(l.Id, student)?.Score is not null);
+
+    public TermScore Score(Guid student) => TermScore.Of(
+        [.. from lesson in Lessons
+            let score = Of(lesson.Id, student)?.Score
+            where score is not null
+            select new ScoredLesson(
+                $"Lesson {lesson.Number}, {lesson.Title}", score.Value, (decimal)(lesson.PlannedEnd - lesson.PlannedStart).TotalMinutes)],
+        Scheme.Default);
+}

@@ -1,0 +1,61 @@
+using System.Security.Cryptography;
+using System.Text;
+using NodaTime;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Names;
+using PoliteTally.Formats;
+using PoliteTally.Store;
+
+namespace PoliteTally.Web.Features.Settling;
+
+/// <summary>
+/// Turns the lines of an attendance list into entries. Their ids follow from what they say, so that bringing in the same
+/// line twice, in the same file or in another, stores it once.
+/// </summary>
+internal static class AttendanceEntries
+{
+    public static IReadOnlyList<NewEntry> Of(Guid lesson, AttendancePreview list, Instant lessonEnd)
+    {
+        var entries = new List<NewEntry>();
+        foreach (var line in list.Lines.Where(l => l.Problems.Count == 0))
+        {
+            // A row that holds a whole stretch is a connection by itself, so that its two ends stay together.
+            var device = list.Shape == AttendanceShape.Stretches ? $"{line.Device} {line.Joined} {line.Left}" : line.Device;
+            if (line.Joined is { } joined)
+            {
+                Add(joined, new Joined(line.Name, device));
+            }
+
+            if (line.Left is { } left)
+            {
+                Add(left, new Left(line.Name, device));
+            }
+
+            if (line.Length is { } length)
+            {
+                Add(lessonEnd, new Attended(line.Name, length));
+            }
+        }
+
+        return [.. entries.DistinctBy(e => e.Id)];
+
+        void Add(Instant at, Act act) => entries.Add(new NewEntry(IdOf(lesson, at, act), at, act));
+    }
+
+    /// <summary>Matches that are taken without asking, for names that nobody has said anything about yet.</summary>
+    public static IEnumerable<NewEntry> Sure(
+        Guid lesson, LessonState state, IReadOnlyList<NameMatch> matches, Instant now) =>
+        from match in matches
+        where match.Certainty == Certainty.Sure && state.Names.GetValueOrDefault(match.Shown.Name)?.Match is null
+        let act = new NameMatched(match.Shown.Name, match.Student)
+        select new NewEntry(IdOf(lesson, Instant.MinValue, act), now, act);
+
+    // RFC 9562, version 8: the bits are our own, here those of a hash.
+    private static Guid IdOf(Guid lesson, Instant at, Act act)
+    {
+        var hash = SHA256.HashData(Encoding.UTF8.GetBytes($"{lesson}\n{at}\n{ActJson.Write(act)}"));
+        hash[6] = (byte)((hash[6] & 0x0F) | 0x80);
+        hash[8] = (byte)((hash[8] & 0x3F) | 0x80);
+        return new Guid(hash.AsSpan(0, 16), bigEndian: true);
+    }
+}

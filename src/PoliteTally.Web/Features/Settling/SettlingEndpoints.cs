@@ -1,0 +1,197 @@
+using System.Security.Cryptography;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Names;
+using PoliteTally.Formats;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Lessons;
+
+namespace PoliteTally.Web.Features.Settling;
+
+/// <summary>An attendance list, looked at, with whom its names would be taken for.</summary>
+public sealed record AttendanceLook(
+    AttendancePreview List, string TimeZone, IReadOnlyList<NameLook> Names, IReadOnlyList<Person> People, bool BroughtInBefore);
+
+/// <summary>A name in an attendance list.</summary>
+public sealed record NameLook(string Name, Certainty Certainty, MatchedBy By, Guid? Student);
+
+/// <summary>The teacher's word on a name: a student, not a student, or (neither) asked again.</summary>
+public sealed record NameWordGiven(string Name, Guid? Student, bool NotAStudent);
+
+internal static class SettlingEndpoints
+{
+    public static void MapSettling(this RouteGroupBuilder api)
+    {
+        api.MapGet("/lessons/{id:guid}/settling", async Task<Results<Ok<SettlingView>, NotFound>> (
+            Guid id, LedgerWriter ledger, SchoolDb db, Owner owner) =>
+            ledger.RoomOf(owner.Id, id) is { } room ? TypedResults.Ok(await ViewOf(room, db)) : TypedResults.NotFound())
+            .WithName("GetSettling");
+
+        api.MapPost("/lessons/{id:guid}/attendance/preview", async Task<Results<Ok<AttendanceLook>, NotFound>> (
+            Guid id, HttpRequest request, LedgerWriter ledger, SchoolDb db, Owner owner) =>
+        {
+            if (ledger.RoomOf(owner.Id, id) is not { } room)
+            {
+                return TypedResults.NotFound();
+            }
+
+            var sent = await SentFile.From(request);
+            var (list, zone) = await Read(sent, room, db, owner);
+            var fingerprint = FingerprintOf(sent);
+            var matches = Match(room, list, await Confirmed(db, room));
+            var names = ShortNames.For([.. room.Roster.Select(s => s.Name)]);
+            return TypedResults.Ok(new AttendanceLook(
+                list, zone.Id, [.. matches.Select(m => new NameLook(m.Shown.Name, m.Certainty, m.By, m.Student))],
+                [.. room.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], $"{ShortNames.CalledName(s.Name)} {s.Name.Family}"))],
+                await db.BroughtIn.AnyAsync(f => f.LessonId == id && f.Fingerprint == fingerprint)));
+        }).WithName("PreviewAttendance").RequireRateLimiting(Limits.Files);
+
+        api.MapPost("/lessons/{id:guid}/attendance", async Task<Results<Ok<SettlingView>, NotFound, ProblemHttpResult>> (
+            Guid id, HttpRequest request, LedgerWriter ledger, SchoolDb db, Owner owner, IClock clock) =>
+        {
+            if (ledger.RoomOf(owner.Id, id) is not { } room)
+            {
+                return TypedResults.NotFound();
+            }
+
+            if (room.Lesson.Stage is not LessonStage.Ended)
+            {
+                return TypedResults.Problem(
+                    room.Lesson.Stage == LessonStage.Settled
+                        ? "This lesson is settled. Open it again first."
+                        : "End the lesson first; then bring in its list.",
+                    statusCode: StatusCodes.Status409Conflict);
+            }
+
+            var sent = await SentFile.From(request);
+            var (list, _) = await Read(sent, room, db, owner);
+            if (list.Problems.Count > 0)
+            {
+                return TypedResults.Problem(string.Join(" ", list.Problems), statusCode: StatusCodes.Status422UnprocessableEntity);
+            }
+
+            if (SentFile.StillWrong(list.Lines.Select(l => (l.Row, l.Problems)), sent.LeaveOut) is { } wrong)
+            {
+                return wrong;
+            }
+
+            var now = clock.GetCurrentInstant();
+            var (_, state) = room.State();
+            var sightings = AttendanceEntries.Of(id, list, room.Times.CountedTo);
+            var sure = AttendanceEntries.Sure(id, state, Match(room, list, await Confirmed(db, room)), now);
+            var result = (await ledger.Append(owner.Id, id, Source.File, sent.Name, [.. sightings, .. sure]))!;
+            if (result.Refused.Count > 0)
+            {
+                return TypedResults.Problem(
+                    $"{result.Refused.Count} of its entries do not fit this lesson: {result.Refused[0].Why} The others were kept.",
+                    statusCode: StatusCodes.Status422UnprocessableEntity);
+            }
+
+            var fingerprint = FingerprintOf(sent);
+            if (!await db.BroughtIn.AnyAsync(f => f.LessonId == id && f.Fingerprint == fingerprint))
+            {
+                db.BroughtIn.Add(new BroughtIn
+                {
+                    Id = Guid.CreateVersion7(), LessonId = id, FileName = sent.Name, Fingerprint = fingerprint,
+                    Entries = sightings.Count, NotedAt = now,
+                });
+                await db.SaveChangesAsync();
+            }
+
+            return TypedResults.Ok(await ViewOf(ledger.RoomOf(owner.Id, id)!, db));
+        }).WithName("BringInAttendance").RequireRateLimiting(Limits.Files);
+
+        api.MapPut("/lessons/{id:guid}/names", async Task<Results<Ok<SettlingView>, NotFound, ProblemHttpResult>> (
+            Guid id, NameWordGiven word, LedgerWriter ledger, SchoolDb db, Owner owner, HttpContext http, IClock clock) =>
+        {
+            if (ledger.RoomOf(owner.Id, id) is not { } room || room.State().State.Names.GetValueOrDefault(word.Name ?? "") is not { } name)
+            {
+                return TypedResults.NotFound();
+            }
+
+            var now = clock.GetCurrentInstant();
+            var decides = word.Student is not null || word.NotAStudent;
+            IReadOnlyList<NewEntry> entries = decides
+                ? [new NewEntry(Guid.CreateVersion7(), now, new NameMatched(name.Name, word.Student))]
+                : [.. WordsOn(name.Name, room.State().State).Select(e => new NewEntry(Guid.CreateVersion7(), now, new Struck(e)))];
+            if (entries.Count > 0)
+            {
+                var result = (await ledger.Append(owner.Id, id, Source.Tapped, http.User.Identity?.Name ?? "", entries))!;
+                if (result.Refused.Count > 0)
+                {
+                    return TypedResults.Problem(result.Refused[0].Why, statusCode: StatusCodes.Status409Conflict);
+                }
+            }
+
+            await Remember(name.Name, decides ? word : null, room, db, now);
+            return TypedResults.Ok(await ViewOf(ledger.RoomOf(owner.Id, id)!, db));
+        }).WithName("DecideName");
+    }
+
+    private static async Task<SettlingView> ViewOf(Room room, SchoolDb db)
+    {
+        var files = await db.BroughtIn.AsNoTracking().Where(f => f.LessonId == room.Lesson.Id).OrderBy(f => f.NotedAt).ToListAsync();
+        return SettlingViews.Of(room, files, await Confirmed(db, room));
+    }
+
+    private static async Task<(AttendancePreview List, DateTimeZone Zone)> Read(SentFile sent, Room room, SchoolDb db, Owner owner)
+    {
+        var zone = sent.Zone is null
+            ? await LessonEndpoints.ZoneOf(db, owner)
+            : DateTimeZoneProviders.Tzdb.GetZoneOrNull(sent.Zone)
+                ?? throw new FormatProblem($"“{sent.Zone}” is not a time zone. Choose one from the list.");
+        return (AttendanceFile.Read(sent.Bytes, sent.Mapping, zone, room.Lesson.PlannedStart, room.Lesson.PlannedEnd), zone);
+    }
+
+    private static async Task<IReadOnlyList<ConfirmedName>> Confirmed(SchoolDb db, Room room) =>
+        await db.KnownNames.AsNoTracking().Where(n => n.ClassId == room.Lesson.ClassId)
+            .Select(n => new ConfirmedName(n.Folded, n.StudentId)).ToListAsync();
+
+    private static IReadOnlyList<NameMatch> Match(Room room, AttendancePreview list, IEnumerable<ConfirmedName> confirmed)
+    {
+        var shown = list.Lines.Where(l => l.Problems.Count == 0)
+            .GroupBy(l => l.Name, StringComparer.Ordinal)
+            .Select(g => new ShownName(g.Key, g.Select(l => l.Number).FirstOrDefault(n => n is not null), g.Select(l => l.Email).FirstOrDefault(e => e is not null)))
+            .ToList();
+        return new NameMatcher(room.Roster.Select(s => s.Name), confirmed).Match(shown);
+    }
+
+    private static IEnumerable<Guid> WordsOn(string name, LessonState state) =>
+        state.Entries.Where(e => e.Act is NameMatched matched && matched.Name == name && !state.IsStruck(e.Id)).Select(e => e.Id);
+
+    private static async Task Remember(string shown, NameWordGiven? word, Room room, SchoolDb db, Instant now)
+    {
+        var folded = NameFolding.Fold(shown);
+        if (folded.Length == 0)
+        {
+            return;
+        }
+
+        var known = await db.KnownNames.FirstOrDefaultAsync(n => n.ClassId == room.Lesson.ClassId && n.Folded == folded);
+        if (word is null)
+        {
+            if (known is not null)
+            {
+                db.KnownNames.Remove(known);
+            }
+        }
+        else if (known is null)
+        {
+            db.KnownNames.Add(new KnownName
+            {
+                ClassId = room.Lesson.ClassId, Folded = folded, Shown = shown, StudentId = word.Student, NotedAt = now,
+            });
+        }
+        else
+        {
+            (known.Shown, known.StudentId, known.NotedAt) = (shown, word.Student, now);
+        }
+
+        await db.SaveChangesAsync();
+    }
+
+    private static string FingerprintOf(SentFile sent) => Convert.ToHexString(SHA256.HashData(sent.Bytes));
+}

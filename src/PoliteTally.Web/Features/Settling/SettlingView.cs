@@ -1,0 +1,95 @@
+using NodaTime;
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Names;
+using PoliteTally.Core.Scoring;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Lessons;
+
+namespace PoliteTally.Web.Features.Settling;
+
+/// <summary>A lesson as it is settled: files in, names matched, presence reckoned beside what was tapped.</summary>
+public sealed record SettlingView(
+    LessonLine Lesson, Instant CountedFrom, Instant CountedTo, IReadOnlyList<FileIn> Files, IReadOnlyList<NameLine> Names,
+    IReadOnlyList<RegisterLine> Register, IReadOnlyList<Person> People, int TurnsWithoutOutcome);
+
+/// <summary>A file that was brought in.</summary>
+public sealed record FileIn(string Name, int Entries, Instant NotedAt);
+
+/// <summary>A student to choose from.</summary>
+public sealed record Person(Guid Id, string ShortName, string FullName);
+
+/// <summary>A name seen in the meeting.</summary>
+/// <param name="Decided">Whether the ledger says whose it is.</param>
+/// <param name="ByTeacher">Whether the teacher said so.</param>
+public sealed record NameLine(
+    string Name, Instant? First, Instant? Last, double? Seconds, Certainty Certainty, MatchedBy By, bool Decided, bool ByTeacher,
+    Guid? Student, IReadOnlyList<Guid> Proposals);
+
+/// <summary>What one kind of source says of a student's attendance.</summary>
+public sealed record Said(AttendanceStatus Status, string Words);
+
+/// <summary>A student in the register.</summary>
+/// <param name="Tapped">What the teacher's marks say; null without any.</param>
+/// <param name="Seen">What files and acts say; null without any.</param>
+/// <param name="Disagree">Whether these two differ and nobody has settled it.</param>
+public sealed record RegisterLine(
+    Guid Student, string Called, string Rest, AttendanceStatus Status, KnownBy KnownBy, string Words, double PresentSeconds,
+    IReadOnlyList<decimal[]> Ribbon, Said? Tapped, Said? Seen, bool Declared, bool Disagree, string? Excuse);
+
+internal static class SettlingViews
+{
+    public static SettlingView Of(Room room, IReadOnlyList<BroughtIn> files, IEnumerable<ConfirmedName> confirmed)
+    {
+        var (_, state) = room.State();
+        var matcher = new NameMatcher(room.Roster.Select(s => s.Name), confirmed);
+        var shown = state.Names.Values.Where(n => n.Sightings.Count > 0).ToList();
+        var matches = matcher.Match([.. shown.Select(n => new ShownName(n.Name))]);
+        var names = ShortNames.For([.. room.Roster.Select(s => s.Name)]);
+        return new SettlingView(
+            LessonLine.Of(room.Lesson, room.ClassName), room.Times.CountedFrom, room.Times.CountedTo,
+            [.. files.Select(f => new FileIn(f.FileName, f.Entries, f.NotedAt))],
+            [.. shown.Zip(matches, (name, match) => LineOf(name, match)).OrderBy(n => n.Decided).ThenBy(n => n.Name, StringComparer.OrdinalIgnoreCase)],
+            [.. room.Roster.Select(s => LineOf(s, state, room.Times))],
+            [.. room.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], $"{ShortNames.CalledName(s.Name)} {s.Name.Family}"))],
+            state.Turns.Count(t => t.Outcome is null));
+    }
+
+    private static NameLine LineOf(NameState name, NameMatch match)
+    {
+        var times = name.Sightings.Where(s => s is not PresentFor).Select(s => s.At).ToList();
+        var length = name.Sightings.OfType<PresentFor>().Select(p => p.Length.TotalSeconds).DefaultIfEmpty().Sum();
+        return new NameLine(
+            name.Name, times.Count > 0 ? times.Min() : null, times.Count > 0 ? times.Max() : null, length > 0 ? length : null,
+            match.Certainty, match.By, name.Match is not null, name.Match?.Source == Source.Tapped,
+            name.Match is null ? match.Student : name.Match.Student, match.Proposals);
+    }
+
+    private static RegisterLine LineOf(OnSheet student, LessonState state, LessonTimes times)
+    {
+        var id = student.Name.Id;
+        var policy = AttendancePolicy.Default;
+        var known = state.Of(id);
+        var sightings = state.SightingsOf(id);
+        var result = AttendanceRules.Reckon(state, id, times, policy);
+        var tapped = known.Marks.Count == 0
+            ? null
+            : AttendanceRules.Reckon(times, [], known.Marks, null, null, state.RollCalls, policy);
+        var seen = sightings.Count == 0
+            ? null
+            : AttendanceRules.Reckon(times, sightings, [], null, null, state.RollCalls, policy);
+        var whole = times.CountedTo - times.CountedFrom;
+        return new RegisterLine(
+            id, ShortNames.CalledName(student.Name), student.Name.Family, result.Status, result.KnownBy, Words.Of(result),
+            result.Present.TotalSeconds,
+            [.. result.Stretches.Select(s => new[] { At(s.From), At(s.To) })],
+            SaidBy(tapped), SaidBy(seen), known.Declared is not null,
+            known.Declared is null && tapped is not null && seen is not null && tapped.Status != seen.Status,
+            known.Excuse?.Reason);
+
+        decimal At(Instant moment) => whole <= Duration.Zero ? 0 : (decimal)((moment - times.CountedFrom) / whole);
+
+        static Said? SaidBy(AttendanceResult? said) => said is null ? null : new Said(said.Status, Words.Of(said));
+    }
+}

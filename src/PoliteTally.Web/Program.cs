@@ -1,0 +1,66 @@
+using System.Net.Sockets;
+using PoliteTally.Store;
+using PoliteTally.Web;
+
+return args switch
+{
+    ["openapi"] => await WriteApiDescription(),
+    ["check", .. var rest] => Check(Settings.Read(rest)),
+    _ => await Serve(args),
+};
+
+static async Task<int> Serve(string[] arguments)
+{
+    Settings settings;
+    try
+    {
+        settings = Settings.Read(arguments);
+    }
+    catch (ArgumentException problem)
+    {
+        await Console.Error.WriteLineAsync(problem.Message);
+        return 2;
+    }
+
+    var app = Application.Build(settings);
+    try
+    {
+        await app.StartAsync();
+    }
+    catch (IOException problem) when (problem.InnerException is SocketException or { InnerException: SocketException })
+    {
+        await Console.Error.WriteLineAsync($"Port {settings.Port} is taken by another program. Choose another with --port N.");
+        return 1;
+    }
+
+    Console.WriteLine($"Polite Tally is ready at {app.Urls.First()}");
+    await app.WaitForShutdownAsync();
+    return 0;
+}
+
+// The description of the API, from which the front end's types are made.
+static async Task<int> WriteApiDescription()
+{
+    var folder = Directory.CreateTempSubdirectory("polite-tally-openapi");
+    var app = Application.Build(new Settings(folder.FullName, 0, Demo: false));
+    await app.StartAsync();
+    using var http = new HttpClient();
+    Console.WriteLine(await http.GetStringAsync($"{app.Urls.First()}/openapi/v1.json"));
+    await app.StopAsync();
+    await app.DisposeAsync();
+    folder.Delete(recursive: true);
+    return 0;
+}
+
+// Reckons every settled lesson anew from its ledger and compares with what term screens read.
+static int Check(Settings settings)
+{
+    var differences = Summaries.Check(new SchoolFile(settings.DataFolder));
+    foreach (var difference in differences)
+    {
+        Console.WriteLine(difference);
+    }
+
+    Console.WriteLine(differences.Count == 0 ? "Every summary says what its ledger says." : $"{differences.Count} summaries differ.");
+    return differences.Count == 0 ? 0 : 1;
+}

@@ -1,0 +1,89 @@
+using System.Text.Json;
+using Microsoft.AspNetCore.Http.HttpResults;
+using PoliteTally.Formats;
+
+namespace PoliteTally.Web;
+
+/// <summary>
+/// A file sent to be looked at or brought in. Looking stores nothing, so bringing in sends the file again, with what
+/// was decided about it.
+/// </summary>
+/// <param name="Name">Its name.</param>
+/// <param name="Bytes">Its content.</param>
+/// <param name="Mapping">Which column holds what, by field; null to guess.</param>
+/// <param name="Zone">The time zone of its times, if it was asked for.</param>
+/// <param name="LeaveOut">Whether rows with something wrong are to be left out.</param>
+internal sealed record SentFile(
+    string Name, byte[] Bytes, IReadOnlyDictionary<string, int>? Mapping, string? Zone, bool LeaveOut)
+{
+    private const int ProblemsNamed = 5;
+
+    /// <summary>Reads the form: <c>file</c>, and if decided <c>mapping</c> (JSON), <c>zone</c> and <c>leaveOut</c>.</summary>
+    /// <exception cref="FormatProblem">The form has no usable file.</exception>
+    public static async Task<SentFile> From(HttpRequest request)
+    {
+        if (!request.HasFormContentType)
+        {
+            throw new FormatProblem("A file is missing. Send it as a form with the field “file”.");
+        }
+
+        IFormCollection form;
+        try
+        {
+            form = await request.ReadFormAsync();
+        }
+        catch (InvalidDataException)
+        {
+            throw new FormatProblem("The form that carried the file is broken. Send it again.");
+        }
+
+        if (form.Files.GetFile("file") is not { } file)
+        {
+            throw new FormatProblem("A file is missing. Send it as a form with the field “file”.");
+        }
+
+        if (file.Length > Table.LargestFile)
+        {
+            throw new FormatProblem("This file is larger than 20 MB. Save only the sheet with the names as CSV and bring in that.");
+        }
+
+        using var bytes = new MemoryStream();
+        await file.CopyToAsync(bytes);
+        return new SentFile(
+            Path.GetFileName(file.FileName) is { Length: > 0 and <= 120 } name ? name : "file", bytes.ToArray(),
+            MappingOf(form["mapping"]), form["zone"] is [{ Length: > 0 } zone] ? zone : null, form["leaveOut"] == "true");
+    }
+
+    /// <summary>A refusal that names the rows which are wrong; null if none is, or they are to be left out.</summary>
+    public static ProblemHttpResult? StillWrong(IEnumerable<(int Row, IReadOnlyList<string> Problems)> lines, bool leaveOut)
+    {
+        var wrong = lines.Where(l => l.Problems.Count > 0).ToList();
+        if (wrong.Count == 0 || leaveOut)
+        {
+            return null;
+        }
+
+        var named = string.Join(" ", wrong.Take(ProblemsNamed).Select(l => $"Row {l.Row} {l.Problems[0]}"));
+        var more = wrong.Count > ProblemsNamed ? $" And {wrong.Count - ProblemsNamed} more rows." : "";
+        return TypedResults.Problem(
+            $"{named}{more} Nothing was stored: put the file right, or choose to leave these rows out.",
+            statusCode: StatusCodes.Status422UnprocessableEntity);
+    }
+
+    private static Dictionary<string, int>? MappingOf(string? json)
+    {
+        if (string.IsNullOrEmpty(json))
+        {
+            return null;
+        }
+
+        try
+        {
+            return JsonSerializer.Deserialize<Dictionary<string, int>>(json)?.Where(m => m.Value >= 0).ToDictionary();
+        }
+        catch (JsonException)
+        {
+            throw new FormatProblem("The choice of columns is not understood. Choose them again.");
+        }
+    }
+}
