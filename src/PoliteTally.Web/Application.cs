@@ -219,11 +219,10 @@ public static class Application
         return TypedResults.Problem(detail, statusCode: status).ExecuteAsync(context);
     }
 
-    // Beside the program when published, in the project when run from its build folder.
+    // In the project when run from its build folder, else beside the program.
     private static string FrontEndFolder()
     {
-        var beside = Path.Combine(AppContext.BaseDirectory, "wwwroot");
-        for (var folder = new DirectoryInfo(AppContext.BaseDirectory); !Directory.Exists(beside) && folder is not null; folder = folder.Parent)
+        for (var folder = new DirectoryInfo(AppContext.BaseDirectory); folder is not null; folder = folder.Parent)
         {
             var inProject = Path.Combine(folder.FullName, "src", "PoliteTally.Web", "wwwroot");
             if (Directory.Exists(inProject))
@@ -232,7 +231,7 @@ public static class Application
             }
         }
 
-        return beside;
+        return Path.Combine(AppContext.BaseDirectory, "wwwroot");
     }
 }
 

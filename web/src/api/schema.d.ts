@@ -669,7 +669,7 @@ export interface components {
             lateSeconds: null | number;
             since: null | components["schemas"]["Instant"];
             stretches: components["schemas"]["LiveStretch"][];
-            spoke: unknown[];
+            spoke: number[];
             /** Format: int32 */
             dropouts: number;
             speaking: components["schemas"]["Stroke"][];
@@ -892,6 +892,9 @@ export interface components {
             people: components["schemas"]["Person"][];
             /** Format: int32 */
             turnsWithoutOutcome: number;
+            /** Format: uuid */
+            settledBy: null | string;
+            now: components["schemas"]["Instant"];
         };
         SignIn: {
             email: string;

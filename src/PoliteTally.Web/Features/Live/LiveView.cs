@@ -26,7 +26,10 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
         var turn = state.CurrentTurn is { } current && names.ContainsKey(current.Student)
             ? new TurnNow(current.Student, current.Origin, current.At, current.Waited?.TotalSeconds)
             : null;
-        var recent = state.Entries.Where(e => e.Source == Source.Tapped && e.Act is not Struck).Reverse().Take(LastEntriesShown)
+        // Struck-out entries do not use up the list, so that undo never runs out while there is something to undo.
+        var standing = 0;
+        var recent = state.Entries.Where(e => e.Source == Source.Tapped && e.Act is not Struck).Reverse()
+            .TakeWhile(e => state.IsStruck(e.Id) || standing++ < LastEntriesShown)
             .Select(e => new LastEntry(e.Id, e.HappenedAt, Wording.Of(e.Act, names), state.IsStruck(e.Id), e.Act is StudentAct)).ToList();
         return new LiveView(
             new LiveHead(
@@ -65,7 +68,7 @@ public enum Whereabouts
 /// <summary>A student on the sheet.</summary>
 public sealed record LiveRow(
     Guid Id, string Called, string Rest, string ShortName, string Key, string Tags, Whereabouts Whereabouts,
-    double? LateSeconds, Instant? Since, IReadOnlyList<LiveStretch> Stretches, IReadOnlyList<Instant> Spoke, int Dropouts,
+    double? LateSeconds, Instant? Since, IReadOnlyList<LiveStretch> Stretches, IReadOnlyList<long> Spoke, int Dropouts,
     IReadOnlyList<Stroke> Speaking, IReadOnlyList<Stroke> Chat, IReadOnlyList<Stroke> Nods)
 {
     internal static LiveRow Of(OnSheet student, string shortName, LessonState state, Room room, IEnumerable<Entry> entries)
@@ -90,7 +93,7 @@ public sealed record LiveRow(
             attendance.Status == AttendanceStatus.Late ? attendance.Arrival?.TotalSeconds : null,
             whereabouts == Whereabouts.Left ? last?.To : null,
             [.. attendance.Stretches.Select(s => new LiveStretch(s.From, s.Open ? null : s.To))],
-            [.. turns.Where(t => Scheme.CreditOf(t.Outcome) > 0).Select(t => t.At)],
+            [.. turns.Where(t => Scheme.CreditOf(t.Outcome) > 0).Select(t => t.At.ToUnixTimeMilliseconds())],
             attendance.Dropouts,
             [.. turns.Where(t => Scheme.CreditOf(t.Outcome) > 0).Select(t => new Stroke(t.Entries[^1], Scheme.CreditOf(t.Outcome)!.Value, false)),
                 .. Struck<TurnTaken>(t => Scheme.CreditOf(t.Outcome))],

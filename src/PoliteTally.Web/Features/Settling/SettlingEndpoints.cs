@@ -26,8 +26,8 @@ internal static class SettlingEndpoints
     public static void MapSettling(this RouteGroupBuilder api)
     {
         api.MapGet("/lessons/{id:guid}/settling", async Task<Results<Ok<SettlingView>, NotFound>> (
-            Guid id, LedgerWriter ledger, SchoolDb db, Owner owner) =>
-            ledger.RoomOf(owner.Id, id) is { } room ? TypedResults.Ok(await ViewOf(room, db)) : TypedResults.NotFound())
+            Guid id, LedgerWriter ledger, SchoolDb db, Owner owner, IClock clock) =>
+            ledger.RoomOf(owner.Id, id) is { } room ? TypedResults.Ok(await ViewOf(room, db, clock)) : TypedResults.NotFound())
             .WithName("GetSettling");
 
         api.MapPost("/lessons/{id:guid}/attendance/preview", async Task<Results<Ok<AttendanceLook>, NotFound>> (
@@ -101,7 +101,7 @@ internal static class SettlingEndpoints
                 await db.SaveChangesAsync();
             }
 
-            return TypedResults.Ok(await ViewOf(ledger.RoomOf(owner.Id, id)!, db));
+            return TypedResults.Ok(await ViewOf(ledger.RoomOf(owner.Id, id)!, db, clock));
         }).WithName("BringInAttendance").RequireRateLimiting(Limits.Files);
 
         api.MapPut("/lessons/{id:guid}/names", async Task<Results<Ok<SettlingView>, NotFound, ProblemHttpResult>> (
@@ -127,14 +127,14 @@ internal static class SettlingEndpoints
             }
 
             await Remember(name.Name, decides ? word : null, room, db, now);
-            return TypedResults.Ok(await ViewOf(ledger.RoomOf(owner.Id, id)!, db));
+            return TypedResults.Ok(await ViewOf(ledger.RoomOf(owner.Id, id)!, db, clock));
         }).WithName("DecideName");
     }
 
-    private static async Task<SettlingView> ViewOf(Room room, SchoolDb db)
+    private static async Task<SettlingView> ViewOf(Room room, SchoolDb db, IClock clock)
     {
         var files = await db.BroughtIn.AsNoTracking().Where(f => f.LessonId == room.Lesson.Id).OrderBy(f => f.NotedAt).ToListAsync();
-        return SettlingViews.Of(room, files, await Confirmed(db, room));
+        return SettlingViews.Of(room, files, await Confirmed(db, room), clock.GetCurrentInstant());
     }
 
     private static async Task<(AttendancePreview List, DateTimeZone Zone)> Read(SentFile sent, Room room, SchoolDb db, Owner owner)

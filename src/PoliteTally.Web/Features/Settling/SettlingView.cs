@@ -12,7 +12,7 @@ namespace PoliteTally.Web.Features.Settling;
 /// <summary>A lesson as it is settled: files in, names matched, presence reckoned beside what was tapped.</summary>
 public sealed record SettlingView(
     LessonLine Lesson, Instant CountedFrom, Instant CountedTo, IReadOnlyList<FileIn> Files, IReadOnlyList<NameLine> Names,
-    IReadOnlyList<RegisterLine> Register, IReadOnlyList<Person> People, int TurnsWithoutOutcome);
+    IReadOnlyList<RegisterLine> Register, IReadOnlyList<Person> People, int TurnsWithoutOutcome, Guid? SettledBy, Instant Now);
 
 /// <summary>A file that was brought in.</summary>
 public sealed record FileIn(string Name, int Entries, Instant NotedAt);
@@ -40,7 +40,7 @@ public sealed record RegisterLine(
 
 internal static class SettlingViews
 {
-    public static SettlingView Of(Room room, IReadOnlyList<BroughtIn> files, IEnumerable<ConfirmedName> confirmed)
+    public static SettlingView Of(Room room, IReadOnlyList<BroughtIn> files, IEnumerable<ConfirmedName> confirmed, Instant now)
     {
         var (_, state) = room.State();
         var matcher = new NameMatcher(room.Roster.Select(s => s.Name), confirmed);
@@ -53,7 +53,7 @@ internal static class SettlingViews
             [.. shown.Zip(matches, (name, match) => LineOf(name, match)).OrderBy(n => n.Decided).ThenBy(n => n.Name, StringComparer.OrdinalIgnoreCase)],
             [.. room.Roster.Select(s => LineOf(s, state, room.Times))],
             [.. room.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], $"{ShortNames.CalledName(s.Name)} {s.Name.Family}"))],
-            state.Turns.Count(t => t.Outcome is null));
+            state.Turns.Count(t => t.Outcome is null), state.SettledBy, now);
     }
 
     private static NameLine LineOf(NameState name, NameMatch match)

@@ -1,0 +1,67 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export type Schemas = components['schemas']
+
+/** What went wrong, in the server's words: what it was, where, and what to do. */
+export class Problem extends Error {
+  constructor(
+    message: string,
+    readonly status: number,
+  ) {
+    super(message)
+  }
+}
+
+const unreachable = 'The server does not answer. Check that Polite Tally is running; what you tapped is kept here.'
+
+const antiforgery = () => {
+  const cookie = document.cookie.split('; ').find((c) => c.startsWith('XSRF-TOKEN='))
+  return cookie ? decodeURIComponent(cookie.slice('XSRF-TOKEN='.length)) : ''
+}
+
+/** The API, typed from its description. */
+export const api = createClient<paths>({ baseUrl: '' })
+api.use({
+  onRequest({ request }) {
+    if (request.method !== 'GET') request.headers.set('X-XSRF-TOKEN', antiforgery())
+    return request
+  },
+})
+
+const problemOf = (body: unknown, status: number) => {
+  const detail = (body as { detail?: string } | undefined)?.detail
+  if (detail) return new Problem(detail, status)
+  if (status === 401) return new Problem('You are signed out. Sign in again; nothing is lost.', status)
+  if (status === 404) return new Problem('This is not here, or it is not yours.', status)
+  if (status === 429) return new Problem('That was too often. Wait a minute, then try again.', status)
+  return new Problem('Something went wrong on the server; nothing was stored. Try again.', status)
+}
+
+/** The data of an answer; throws a Problem for anything else. */
+export async function ask<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  const { data, error, response } = await answer.catch(() => {
+    throw new Problem(unreachable, 0)
+  })
+  if (!response.ok) throw problemOf(error, response.status)
+  return data as T
+}
+
+export const largestFile = 20_000_000
+
+/** Sends a file with what was decided about it; to look at it, or to bring it in. */
+export async function sendFile<T>(path: string, file: File, decided: Record<string, string>): Promise<T> {
+  if (file.size > largestFile)
+    throw new Problem('This file is larger than 20 MB. Save only the sheet with the names as CSV.', 413)
+  const form = new FormData()
+  form.set('file', file)
+  for (const [field, value] of Object.entries(decided)) form.set(field, value)
+  const response = await fetch(path, { method: 'POST', body: form, headers: { 'X-XSRF-TOKEN': antiforgery() } }).catch(
+    () => {
+      throw new Problem(unreachable, 0)
+    },
+  )
+  const body = await response.json().catch(() => undefined)
+  if (!response.ok) throw problemOf(body, response.status)
+  return body as T
+}

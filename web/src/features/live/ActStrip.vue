@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import type { LoggedAct } from './acts'
+
+/** Every act in one line, each with its key: one press logs it. */
+defineProps<{ acts: readonly LoggedAct[]; compact?: boolean }>()
+const emit = defineEmits<{ act: [act: LoggedAct] }>()
+const pens: Record<LoggedAct['pen'], string> = {
+  attendance: 'text-pen-attendance',
+  speaking: 'text-pen-speaking',
+  chat: 'text-pen-chat',
+  nods: 'text-pen-nods',
+}
+const short: Record<string, string> = {
+  partial: 'part',
+  couldNot: 'can’t',
+  question: 'asks',
+  answer: 'replies',
+  nod: 'helped',
+  nod2: 'going',
+  nod3: 'time',
+}
+</script>
+
+<template>
+  <span class="strip" role="group">
+    <button
+      v-for="act in acts"
+      :key="act.name"
+      class="act"
+      :class="pens[act.pen]"
+      :aria-label="act.pen === 'nods' ? `nod, ${act.label}` : act.label"
+      @click.stop="emit('act', act)"
+    >
+      {{ compact ? (short[act.name] ?? act.label) : act.label }}<kbd>{{ act.key }}</kbd>
+    </button>
+  </span>
+</template>
+
+<style scoped>
+.strip {
+  display: flex;
+  align-items: center;
+  white-space: nowrap;
+}
+.act {
+  min-width: 24px;
+  min-height: 24px;
+  padding: 0 3px;
+  font-size: 0.78rem;
+  line-height: 1;
+  border-bottom: 1.5px solid transparent;
+}
+.act:hover {
+  border-color: currentcolor;
+  background: var(--paper-deep);
+}
+kbd {
+  margin-left: 2px;
+  font-family: inherit;
+  font-size: 0.85em;
+  font-weight: 750;
+}
+</style>

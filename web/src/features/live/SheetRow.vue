@@ -1,0 +1,192 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '../../api/client'
+import type { DrawnRow, DrawnStroke } from '../../live/pencil'
+import { count, minutes } from '../../ui/format'
+import KeyCap from '../../ui/KeyCap.vue'
+import PresenceRibbon from '../../ui/PresenceRibbon.vue'
+import StatusMark from '../../ui/StatusMark.vue'
+import TallyStrokes from '../../ui/TallyStrokes.vue'
+import { acts, type LoggedAct } from './acts'
+import ActStrip from './ActStrip.vue'
+
+const props = defineProps<{
+  row: DrawnRow
+  head: Schemas['LiveHead']
+  now: number
+  chosen: boolean
+  onTurn: boolean
+  hand: boolean
+  acting: boolean
+}>()
+const emit = defineEmits<{ pick: [more: boolean]; act: [act: LoggedAct] }>()
+
+const span = computed(() => Math.max(1, props.head.countedTo - props.head.countedFrom))
+const share = (at: number) => Math.min(1, Math.max(0, (at - props.head.countedFrom) / span.value))
+const until = computed(() => share(props.head.stage === 'live' ? props.now : props.head.countedTo))
+const ribbon = computed(() =>
+  props.row.stretches
+    .map((s) => [share(s.from), s.to === null ? until.value : Math.min(until.value, share(s.to))] as [number, number])
+    .filter(([from, to]) => to > from),
+)
+const spoke = computed(() => props.row.spoke.map(share))
+const beside = computed(() => {
+  const { row, now, head } = props
+  switch (row.whereabouts) {
+    case 'missing':
+      return head.stage === 'live' && now > head.countedFrom ? `missing ${minutes(now - head.countedFrom)}` : 'missing'
+    case 'late':
+      return row.lateSeconds === null ? 'late' : `late ${minutes(row.lateSeconds * 1000)}`
+    case 'left':
+      return row.since === null ? 'left' : `gone ${minutes(now - row.since)}`
+    case 'excused':
+      return 'excused'
+    default:
+      return row.dropouts > 0 ? count(row.dropouts, 'dropout') : ''
+  }
+})
+const heard = computed(() => props.row.speaking.some((s) => s.state !== 'struck'))
+const gone = computed(() => ['missing', 'excused'].includes(props.row.whereabouts))
+const told = (strokes: DrawnStroke[], what: string) =>
+  `${what} ${strokes.filter((s) => s.state !== 'struck').reduce((sum, s) => sum + s.credit, 0)}`
+</script>
+
+<template>
+  <div class="row" role="listitem" :class="{ chosen, 'on-turn': onTurn, gone }">
+    <button
+      class="who"
+      :aria-pressed="chosen"
+      :aria-label="`${row.called} ${row.rest}, ${row.whereabouts}, key ${row.key}`"
+      @click="emit('pick', $event.shiftKey || $event.ctrlKey || $event.metaKey)"
+    >
+      <StatusMark :status="row.whereabouts" :pencil="row.pencilled" />
+      <KeyCap class="key" :k="row.key" />
+      <span class="name"
+        ><b>{{ row.called }}</b
+        ><span v-if="!heard && !gone" class="unheard" aria-label="not heard yet" role="img" /> {{ row.rest }}</span
+      >
+      <span v-if="hand" class="hand" role="img" aria-label="hand up" />
+    </button>
+    <span class="middle">
+      <ActStrip v-if="acting" class="strip" :acts="acts" compact @act="(act) => emit('act', act)" />
+      <template v-else>
+        <span class="beside"
+          ><template v-if="row.refused.length"><b>not stored</b></template
+          ><template v-else>{{ beside }}</template></span
+        >
+        <PresenceRibbon
+          class="line"
+          :stretches="ribbon"
+          :spoke="spoke"
+          :until="until"
+          :label="`${beside || 'present'}, spoke ${count(spoke.length, 'time')}`"
+        />
+      </template>
+    </span>
+    <span><TallyStrokes :strokes="row.speaking" pen="speaking" :label="told(row.speaking, 'speaking')" /></span>
+    <span><TallyStrokes :strokes="row.chat" pen="chat" :label="told(row.chat, 'chat')" /></span>
+    <span><TallyStrokes :strokes="row.nods" pen="nods" :label="told(row.nods, 'nods')" /></span>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: 236px 1fr 72px 64px 44px;
+  align-items: center;
+  height: var(--row);
+  border-bottom: 1px solid var(--rule);
+}
+.row.chosen {
+  background: var(--paper-deep);
+  box-shadow: inset 3px 0 0 var(--ink);
+}
+.row.on-turn {
+  background: var(--live);
+  color: var(--on-live);
+  --ink: var(--on-live);
+  --ink-soft: var(--on-live-soft);
+  --rule: #b39a2e;
+  --paper: var(--live);
+  --pen-attendance: var(--on-live);
+  --pen-speaking: #1b4a9c;
+  --pen-chat: #0b4f4a;
+  --pen-nods: #8e1f3d;
+}
+.who {
+  display: flex;
+  align-items: baseline;
+  gap: 7px;
+  height: 100%;
+  min-width: 0;
+  padding-left: 6px;
+  text-align: start;
+  line-height: var(--row);
+}
+.name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  color: var(--ink-soft);
+}
+.name b {
+  font-weight: 650;
+  color: var(--ink);
+}
+.gone .name b {
+  font-weight: 400;
+  color: var(--ink-soft);
+}
+.key {
+  flex: none;
+  width: 13px;
+  color: var(--ink-soft);
+  font-size: 0.8125rem;
+}
+.unheard {
+  display: inline-block;
+  width: 7px;
+  height: 7px;
+  margin-left: 5px;
+  border: 1.4px solid var(--pen-speaking);
+  border-radius: 50%;
+}
+.hand {
+  flex: none;
+  width: 0;
+  height: 12px;
+  margin-left: auto;
+  margin-right: 8px;
+  border-left: 3px solid var(--pen-speaking);
+  align-self: center;
+}
+.middle {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-width: 0;
+  padding-right: 14px;
+}
+.beside {
+  flex: none;
+  width: 88px;
+  font-size: var(--text-small);
+  white-space: nowrap;
+  font-style: oblique 9deg;
+  color: var(--ink-soft);
+}
+.line {
+  flex: 1;
+}
+@media (max-width: 900px) {
+  .row {
+    grid-template-columns: 150px 1fr 62px 52px 40px;
+  }
+  .beside {
+    width: auto;
+  }
+  .strip {
+    display: none;
+  }
+}
+</style>

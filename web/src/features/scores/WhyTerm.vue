@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { api, ask } from '../../api/client'
+import Notice from '../../ui/Notice.vue'
+
+const props = defineProps<{ classId: string; student: string }>()
+const why = useQuery({
+  queryKey: ['whyTerm', props.classId, props.student],
+  queryFn: () =>
+    ask(
+      api.GET('/api/classes/{id}/scores/{student}', {
+        params: { path: { id: props.classId, student: props.student } },
+      }),
+    ),
+})
+const answer = computed(() => why.data.value)
+const lessons = computed(() => answer.value?.total?.parts[0]?.parts ?? [])
+</script>
+
+<template>
+  <Notice v-if="why.error.value" tone="wrong">{{ why.error.value.message }}</Notice>
+  <p v-else-if="!answer" class="text-ink-soft">Reckoning…</p>
+  <article v-else>
+    <h2 class="text-lead font-bold">
+      {{ answer.shown === null ? 'Why no score' : `Why ${answer.shown}` }} over the term, {{ answer.student }}?
+    </h2>
+    <Notice v-if="!answer.total" class="mt-2"
+      >Not enough yet: {{ answer.scored }} of the {{ answer.needed }} scored lessons that a term score needs.</Notice
+    >
+    <template v-else>
+      <p class="text-ink-soft">The mean of the scored lessons, each as heavy as it is long.</p>
+      <table class="sheet-table mt-2">
+        <thead>
+          <tr>
+            <th>Lesson</th>
+            <th class="figures">Score</th>
+            <th class="figures">Minutes</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="l in lessons" :key="l.label">
+            <td class="text-small">{{ l.label }}</td>
+            <td class="figures">{{ l.parts[0]!.value.toFixed(1) }}</td>
+            <td class="figures">{{ l.parts[1]!.value }}</td>
+          </tr>
+          <tr>
+            <th scope="row">together</th>
+            <td class="figures font-bold">{{ answer.total.value.toFixed(1) }}</td>
+            <td class="figures">{{ answer.total.parts[1]!.value }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </template>
+  </article>
+</template>
+
+<style scoped>
+.figures {
+  text-align: end;
+}
+</style>

@@ -1,0 +1,115 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import type { Schemas } from '../../api/client'
+import PresenceRibbon from '../../ui/PresenceRibbon.vue'
+import StatusMark from '../../ui/StatusMark.vue'
+
+type Line = Schemas['RegisterLine']
+defineProps<{ rows: Line[]; locked: boolean }>()
+const emit = defineEmits<{
+  declare: [row: Line, status: Schemas['AttendanceStatus']]
+  excuse: [row: Line, reason: string]
+}>()
+
+const excusing = ref<string>()
+const reason = ref('')
+const statuses = ['present', 'late', 'absent'] as const
+
+function record(row: Line) {
+  if (reason.value.trim()) emit('excuse', row, reason.value.trim())
+  excusing.value = undefined
+  reason.value = ''
+}
+const spans = (row: Line) => row.ribbon.map((s) => [s[0]!, s[1]!] as [number, number])
+</script>
+
+<template>
+  <div class="overflow-x-auto">
+    <table class="sheet-table register">
+      <thead>
+        <tr>
+          <th>Student</th>
+          <th class="ribbon">In the lesson</th>
+          <th>Reckoned</th>
+          <th>Your marks</th>
+          <th>Files and acts</th>
+          <th v-if="!locked">Put right</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in rows" :key="row.student" :class="{ disagree: row.disagree }">
+          <th scope="row" class="who">
+            <StatusMark :status="row.status" /> <b>{{ row.called }}</b>
+            <span class="font-normal text-ink-soft">{{ row.rest }}</span>
+          </th>
+          <td class="ribbon"><PresenceRibbon :stretches="spans(row)" :label="row.words" /></td>
+          <td class="words">
+            <span :class="{ marked: row.disagree }">{{ row.words }}</span>
+          </td>
+          <td class="words text-ink-soft">{{ row.tapped?.words.replace(/; .*/, '') ?? '' }}</td>
+          <td class="words text-ink-soft">{{ row.seen?.words.replace('; measured', '') ?? '' }}</td>
+          <td v-if="!locked" class="right">
+            <form v-if="excusing === row.student" class="flex gap-2" @submit.prevent="record(row)">
+              <input
+                v-model="reason"
+                class="field w-32"
+                placeholder="reason"
+                maxlength="200"
+                :aria-label="`Reason of the excuse for ${row.called}`"
+              />
+              <button class="quiet">keep</button>
+            </form>
+            <template v-else>
+              <button
+                v-for="s in statuses"
+                :key="s"
+                class="quiet"
+                :disabled="row.status === s"
+                :aria-label="`${row.called} ${row.rest}: ${s}`"
+                @click="emit('declare', row, s)"
+              >
+                {{ s }}
+              </button>
+              <button class="quiet" :aria-label="`${row.called} ${row.rest}: excuse`" @click="excusing = row.student">
+                excuse
+              </button>
+            </template>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.register td,
+.register th {
+  padding-block: 2px;
+}
+.who {
+  border-bottom: 1px solid var(--rule) !important;
+  font-size: var(--text-base) !important;
+  white-space: nowrap;
+  vertical-align: middle !important;
+}
+.ribbon {
+  width: 150px;
+  min-width: 110px;
+}
+.words {
+  font-size: var(--text-small);
+  line-height: 1.2;
+}
+.right {
+  white-space: nowrap;
+  font-size: var(--text-small);
+}
+.right > button {
+  margin-right: 8px;
+}
+.right > button:disabled {
+  text-decoration: none;
+  color: var(--ink-soft);
+  font-style: oblique 9deg;
+}
+</style>

@@ -1,0 +1,129 @@
+import { HubConnectionBuilder, HubConnectionState, LogLevel } from '@microsoft/signalr'
+import { computed, onScopeDispose, ref, shallowRef } from 'vue'
+import { api, ask, Problem, type Schemas } from '../api/client'
+import { draw, type View } from './pencil'
+import { entryId, Outbox, type Act, type Noted } from './outbox'
+
+/**
+ * A lesson that is going on, in this window: the server's sheet, kept in step by patches, with this browser's own
+ * entries drawn over it.
+ */
+export function useLesson(lesson: string) {
+  const view = shallowRef<View>()
+  const noted = shallowRef<readonly Noted[]>([])
+  const problem = ref<string>()
+  const away = ref<'no' | 'away' | 'signedOut'>('no')
+  const now = ref(Date.now())
+  // The server's clock minus this machine's: entries carry right times however wrong the clock of this machine is.
+  let ahead = 0
+
+  const outbox = new Outbox(
+    lesson,
+    (list) => (noted.value = list),
+    (state, position) => {
+      away.value = state === 'stored' ? 'no' : state
+      if (position !== undefined) setTimeout(() => void catchUpTo(position), 250)
+    },
+  )
+
+  function show(next: View) {
+    ahead = next.head.now - Date.now()
+    view.value = next
+    outbox.shown(next.head.position)
+  }
+
+  async function load() {
+    try {
+      show(await ask(api.GET('/api/lessons/{id}/live', { params: { path: { id: lesson } } })))
+      problem.value = undefined
+    } catch (failure) {
+      if (failure instanceof Problem && failure.status === 0) setTimeout(load, 1000)
+      if (!view.value) problem.value = (failure as Error).message
+    }
+  }
+
+  function patch(change: Schemas['LivePatch']) {
+    const seen = view.value
+    if (!seen || change.head.position < seen.head.position) return
+    if (change.from > seen.head.position) {
+      // A gap: something was sent while this window did not listen.
+      void catchUp()
+      return
+    }
+    const changed = new Map(change.rows.map((r) => [r.id, r]))
+    show({ head: change.head, rows: seen.rows.map((r) => changed.get(r.id) ?? r) })
+  }
+
+  async function catchUp() {
+    const seen = view.value
+    if (!seen) return load()
+    const path = { id: lesson, position: seen.head.position }
+    await ask(api.GET('/api/lessons/{id}/live/since/{position}', { params: { path } })).then(patch, () => undefined)
+  }
+
+  async function catchUpTo(position: number) {
+    if (view.value && view.value.head.position < position) await catchUp()
+  }
+
+  const hub = new HubConnectionBuilder()
+    .withUrl('/live')
+    .configureLogging(LogLevel.None)
+    .withAutomaticReconnect({
+      nextRetryDelayInMilliseconds: (retry) => Math.min(5000, 300 * 2 ** retry.previousRetryCount),
+    })
+    .build()
+  hub.on('patch', patch)
+  const watch = async () => {
+    await hub.invoke('Watch', lesson)
+    await catchUp()
+    outbox.hurry()
+  }
+  hub.onreconnected(() => void watch().catch(() => undefined))
+
+  async function connect() {
+    if (closed || hub.state !== HubConnectionState.Disconnected) return
+    await hub.start().then(watch, () => setTimeout(() => void connect(), 1000))
+  }
+
+  let closed = false
+  const ticking = setInterval(() => (now.value = Date.now() + ahead), 1000)
+  const online = () => outbox.hurry()
+  window.addEventListener('online', online)
+  onScopeDispose(() => {
+    closed = true
+    clearInterval(ticking)
+    window.removeEventListener('online', online)
+    outbox.close()
+    void hub.stop()
+  })
+
+  void load().then(connect)
+  void outbox.wake()
+
+  /** Notes acts as of now. Returns at once; storing follows. */
+  function note(...acts: Act[]) {
+    const at = Date.now() + ahead
+    now.value = at
+    void outbox.add(acts.map((act, i) => ({ id: entryId(at + i), happenedAt: Math.round(at), act })))
+  }
+
+  const drawn = computed(() => (view.value ? draw(view.value, noted.value) : undefined))
+
+  return {
+    head: computed(() => view.value?.head),
+    drawn,
+    problem,
+    away,
+    now,
+    waiting: computed(() => noted.value.filter((n) => !n.refused && n.storedAt === undefined).length),
+    note,
+    strike: (entry: string) => note({ type: 'struck', entry }),
+    dismiss: (entry: string) => void outbox.dismiss(entry),
+    /** Strikes out the newest entry that still stands. */
+    undo() {
+      const last = drawn.value?.entries.find((e) => e.state !== 'struck' && e.canStrike)
+      if (last) note({ type: 'struck', entry: last.id })
+      return last
+    },
+  }
+}

@@ -1,0 +1,17 @@
+import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
+import { createApp } from 'vue'
+import App from './App.vue'
+import { Problem } from './api/client'
+import { router } from './router'
+import './style.css'
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      retry: (count, error) => count < 2 && !(error instanceof Problem && error.status > 0),
+      staleTime: 5_000,
+    },
+  },
+})
+
+createApp(App).use(router).use(VueQueryPlugin, { queryClient: queries }).mount('#app')

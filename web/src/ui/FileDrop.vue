@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+
+/** A place to drop a file on, and beside it the picker. */
+defineProps<{ what: string; hint: string; busy?: boolean }>()
+const emit = defineEmits<{ file: [file: File] }>()
+
+const over = ref(false)
+const picker = ref<HTMLInputElement>()
+
+function dropped(event: DragEvent) {
+  over.value = false
+  const file = event.dataTransfer?.files[0]
+  if (file) emit('file', file)
+}
+
+function picked() {
+  const file = picker.value?.files?.[0]
+  if (file) emit('file', file)
+  // So that the same file, put right, can be picked again.
+  if (picker.value) picker.value.value = ''
+}
+</script>
+
+<template>
+  <div
+    class="drop flex flex-wrap items-center gap-x-6 gap-y-2 px-5 py-5"
+    :class="{ over }"
+    @dragover.prevent="over = true"
+    @dragleave="over = false"
+    @drop.prevent="dropped"
+  >
+    <p class="min-w-[14rem] flex-1">
+      <strong class="font-semibold">Drop {{ what }} here</strong>
+      <span class="block text-small text-ink-soft">{{ hint }}</span>
+    </p>
+    <label class="press-first cursor-pointer focus-within:outline-2 focus-within:outline-offset-2">
+      {{ busy ? 'Reading…' : 'Choose a file' }}
+      <input
+        ref="picker"
+        type="file"
+        class="sr-only"
+        accept=".csv,.txt,.tsv,text/csv,text/plain"
+        :disabled="busy"
+        @change="picked"
+      />
+    </label>
+  </div>
+</template>
+
+<style scoped>
+.drop {
+  border: 1.5px dashed var(--ink-soft);
+}
+.over {
+  border-style: solid;
+  background: var(--paper-deep);
+}
+</style>

@@ -1,0 +1,41 @@
+import { timeZone } from '../features/accounts/session'
+
+const formatters = new Map<string, Intl.DateTimeFormat>()
+
+function formatter(options: Intl.DateTimeFormatOptions) {
+  const key = timeZone() + JSON.stringify(options)
+  if (!formatters.has(key)) formatters.set(key, new Intl.DateTimeFormat('en-GB', { ...options, timeZone: timeZone() }))
+  return formatters.get(key)!
+}
+
+/** 09:31 */
+export const hour = (at: number) => formatter({ hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(at)
+
+/** 09:31:07 */
+export const second = (at: number) =>
+  formatter({ hour: '2-digit', minute: '2-digit', second: '2-digit', hourCycle: 'h23' }).format(at)
+
+/** Thursday 26 November */
+export const longDay = (at: number) =>
+  formatter({ weekday: 'long', day: 'numeric', month: 'long' }).format(at).replace(',', '')
+
+/** 26 Nov */
+export const shortDay = (at: number) => formatter({ day: 'numeric', month: 'short' }).format(at)
+
+/** Thu 26 Nov */
+export const weekDay = (at: number) =>
+  formatter({ weekday: 'short', day: 'numeric', month: 'short' }).format(at).replace(',', '')
+
+/** 2:41, or 1:02:41 from an hour up; never negative. */
+export function clock(milliseconds: number) {
+  const seconds = Math.max(0, Math.floor(milliseconds / 1000))
+  const [h, m, s] = [Math.floor(seconds / 3600), Math.floor(seconds / 60) % 60, seconds % 60]
+  const two = (n: number) => String(n).padStart(2, '0')
+  return h > 0 ? `${h}:${two(m)}:${two(s)}` : `${m}:${two(s)}`
+}
+
+/** Whole minutes with the unit, half away from zero. */
+export const minutes = (milliseconds: number) => `${Math.round(Math.max(0, milliseconds) / 60_000)} min`
+
+/** "1 row", "2 rows". */
+export const count = (n: number, noun: string, nouns = `${noun}s`) => `${n} ${n === 1 ? noun : nouns}`

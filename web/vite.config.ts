@@ -1,0 +1,10 @@
+import tailwindcss from '@tailwindcss/vite'
+import vue from '@vitejs/plugin-vue'
+import { defineConfig } from 'vitest/config'
+
+export default defineConfig({
+  plugins: [vue(), tailwindcss()],
+  build: { outDir: '../src/PoliteTally.Web/wwwroot', emptyOutDir: true, assetsInlineLimit: 0 },
+  server: { proxy: { '/api': 'http://127.0.0.1:5080', '/live': { target: 'http://127.0.0.1:5080', ws: true } } },
+  test: { environment: 'node' },
+})
