@@ -3,7 +3,8 @@ import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
-  plugins: [vue(), tailwindcss()],
+  // Kept white space: the formatter may break a line wherever there is a space, and the space must stay.
+  plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve' } } }), tailwindcss()],
   build: { outDir: '../src/PoliteTally.Web/wwwroot', emptyOutDir: true, assetsInlineLimit: 0 },
   server: { proxy: { '/api': 'http://127.0.0.1:5080', '/live': { target: 'http://127.0.0.1:5080', ws: true } } },
   test: { environment: 'node' },

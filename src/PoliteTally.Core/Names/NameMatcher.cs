@@ -76,7 +76,7 @@ public sealed class NameMatcher
 {
     private const double SureFrom = 0.90;
     private const double ClearLead = 0.12;
-    private const double LikelyFrom = 0.55;
+    private const double LikelyFrom = 0.5;
     private const double SameWordFrom = 0.88;
     private const int MostProposals = 5;
 
@@ -190,6 +190,13 @@ public sealed class NameMatcher
             }
 
             Add(_family, student.Family);
+            // An address is often the only place where a name in another script stands in Latin letters.
+            var address = NameFolding.Tokens(student.Email?.Split('@')[0] ?? "");
+            if (address.Count > 1)
+            {
+                _whole.Add(string.Concat(address));
+            }
+
             foreach (var given in _given)
             {
                 _called.Add(string.Concat(given));

@@ -121,7 +121,7 @@ public static class Words
     /// <summary>How a status is known.</summary>
     public static string Of(KnownBy known) => known switch
     {
-        KnownBy.Declared => "the teacher said so",
+        KnownBy.Declared => "declared",
         KnownBy.Measured => "measured",
         KnownBy.Estimated => "estimated",
         _ => "nothing was noted",
@@ -130,7 +130,9 @@ public static class Words
     /// <summary>Attendance as one phrase: "present for 47 of 50 min, 1 dropout; measured".</summary>
     public static string Of(AttendanceResult result)
     {
-        var there = result.WasThere ? $" for {Math.Round(result.Present.TotalMinutes, MidpointRounding.AwayFromZero)} of {Minutes(result.Counted)}" : "";
+        // What was only glimpsed has no length that anybody could stand by.
+        var glimpsed = result.Flags.HasFlag(AttendanceFlags.Estimated);
+        var there = result.WasThere && !glimpsed ? $" for {Math.Round(result.Present.TotalMinutes, MidpointRounding.AwayFromZero)} of {Minutes(result.Counted)}" : "";
         var notes = string.Join(", ", Notes(result).Where(n => n != "estimated"));
         return $"{Of(result.Status)}{there}{(notes.Length > 0 ? $", {notes}" : "")}; {Of(result.KnownBy)}";
     }

@@ -8,12 +8,14 @@ const props = defineProps<{
   until?: number
 }>()
 
+// Less than this is nothing that anybody would speak of: a minute of a lesson of fifty.
+const hair = 0.02
 const percent = (share: number) => `${(share * 100).toFixed(2)}%`
 // A cap where a stretch begins or ends inside the lesson: came late, left, dropped out.
 const caps = () =>
   props.stretches.flatMap(([from, to]) => [
-    ...(from > 0.004 ? [from] : []),
-    ...(to < Math.min(0.996, (props.until ?? 1) - 0.004) ? [to] : []),
+    ...(from > hair ? [from] : []),
+    ...(to < Math.min(1, props.until ?? 1) - hair ? [to] : []),
   ])
 </script>
 

@@ -14,7 +14,7 @@ const short: Record<string, string> = {
   partial: 'part',
   couldNot: 'can’t',
   question: 'asks',
-  answer: 'replies',
+  answer: 'reply',
   nod: 'helped',
   nod2: 'going',
   nod3: 'time',

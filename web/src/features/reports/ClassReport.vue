@@ -17,7 +17,7 @@ const query = useQuery({
   queryFn: () => ask(api.GET('/api/classes/{id}/report', { params: { path: { id: props.id } } })),
 })
 const report = computed(() => query.data.value)
-const percent = (share: number) => `${Math.round(share * 100)} %`
+const percent = (share: number) => `${Math.round(share * 100)}\u00a0%`
 const strokes = (id: string, whole: number, half = 0) => [
   ...Array.from({ length: whole }, (_, i) => ({ key: `${id}${i}`, credit: 1, state: 'ink' as const })),
   ...Array.from({ length: half }, (_, i) => ({ key: `${id}h${i}`, credit: 0.5, state: 'ink' as const })),
@@ -30,7 +30,7 @@ const attended = computed(() => {
 })
 
 function there(row: Schemas['ReportRow']) {
-  const parts = [`${row.present + row.late} of ${row.present + row.late + row.absent}`]
+  const parts = [`${row.present + row.late}\u00a0of\u00a0${row.present + row.late + row.absent}`]
   if (row.late) parts.push(`${row.late} late`)
   if (row.excused) parts.push(`${row.excused} excused`)
   return parts.join(', ')
@@ -83,8 +83,7 @@ const print = () => window.print()
             <tr>
               <th>Student</th>
               <th v-for="lesson in report.lessons" :key="lesson.id" class="lesson" :title="lesson.title">
-                {{ lesson.number
-                }}<span class="block font-normal text-ink-soft">{{ shortDay(lesson.plannedStart) }}</span>
+                {{ lesson.number }}<span class="day text-ink-soft">{{ shortDay(lesson.plannedStart) }}</span>
               </th>
               <th>There</th>
               <th class="text-pen-speaking">Speaking</th>
@@ -103,12 +102,12 @@ const print = () => window.print()
                   <span
                     v-if="cell.status === 'absent' || cell.status === 'excused'"
                     class="flex items-center gap-1 text-small"
-                    ><StatusMark :status="cell.status" /><i>{{ cell.status === 'absent' ? 'abs.' : 'exc.' }}</i></span
+                    ><StatusMark :status="cell.status" /><i>{{ cell.status === 'absent' ? 'abs' : 'exc' }}</i></span
                   >
                   <PresenceRibbon v-else :stretches="spans(cell)" :spoke="cell.spoke" :label="label(cell, i)" />
                 </template>
               </td>
-              <td class="whitespace-nowrap text-small">{{ there(row) }}</td>
+              <td class="there text-small">{{ there(row) }}</td>
               <td>
                 <TallyStrokes
                   :strokes="strokes(row.id, row.fullTurns, row.partialTurns)"
@@ -165,8 +164,19 @@ const print = () => window.print()
   vertical-align: middle !important;
 }
 .lesson {
-  min-width: 46px;
-  padding-right: 7px !important;
+  width: 41px;
+  min-width: 40px;
+  padding-right: 5px !important;
+}
+.day {
+  display: block;
+  font-size: 0.6875rem;
+  font-weight: 400;
+  white-space: nowrap;
+}
+.there {
+  min-width: 62px;
+  line-height: 1.15;
 }
 .score {
   padding-right: 0 !important;

@@ -58,7 +58,7 @@ const words: Record<string, string> = {
                 <th>Student</th>
                 <th class="term">Term</th>
                 <th v-for="lesson in sheet.lessons" :key="lesson.id" class="num" :title="lesson.title">
-                  <span class="block">{{ lesson.number }}</span><span class="font-normal text-ink-soft">{{
+                  <span class="block">{{ lesson.number }}</span><span class="day text-ink-soft">{{
                     shortDay(lesson.plannedStart)
                   }}</span>
                 </th>
@@ -136,7 +136,7 @@ const words: Record<string, string> = {
   text-align: end !important;
 }
 .num {
-  min-width: 46px;
+  min-width: 36px;
 }
 .term {
   padding-right: 14px !important;
@@ -146,7 +146,8 @@ const words: Record<string, string> = {
   position: sticky;
   left: 0;
   background: var(--paper);
-  border-bottom: 1px solid var(--rule) !important;
+  box-shadow: inset 0 -1px 0 var(--rule);
+  border-bottom: 0 !important;
   font-size: var(--text-base) !important;
   white-space: nowrap;
   vertical-align: middle !important;
@@ -171,10 +172,22 @@ const words: Record<string, string> = {
   font-size: var(--text-small);
   font-style: oblique 9deg;
 }
-sup {
+.cell sup {
   position: absolute;
-  right: -4px;
+  top: 0;
+  right: -3px;
   font-size: 0.65em;
+  font-weight: 700;
+  line-height: 1.6;
+}
+.day {
+  display: block;
+  font-size: 0.6875rem;
+  font-weight: 400;
+  white-space: nowrap;
+}
+.opened .day {
+  display: none;
 }
 @media (max-width: 1000px) {
   .split.opened {

@@ -20,7 +20,10 @@ const fields = [
   { name: 'number', label: 'student number' },
   { name: 'device', label: 'device' },
 ] as const
-const zones = Intl.supportedValuesOf('timeZone')
+// Browsers do not list every name of a zone; the school's own is always there.
+const zones = computed(() =>
+  [...new Set([...(look.value ? [look.value.timeZone] : []), ...Intl.supportedValuesOf('timeZone')])].sort(),
+)
 
 const file = ref<File>()
 const mapping = ref<Record<string, number>>()
