@@ -29,9 +29,15 @@ public static class DemoSchool
         var now = clock.GetCurrentInstant();
         var teacher = new Teacher
         {
-            Id = Guid.CreateVersion7(), UserName = Email, NormalizedUserName = Email.ToUpperInvariant(), Email = Email,
-            NormalizedEmail = Email.ToUpperInvariant(), SecurityStamp = Guid.NewGuid().ToString(), DisplayName = Teacher,
-            School = "Skerry Sound Online School", TimeZone = Zone.Id,
+            Id = Guid.CreateVersion7(),
+            UserName = Email,
+            NormalizedUserName = Email.ToUpperInvariant(),
+            Email = Email,
+            NormalizedEmail = Email.ToUpperInvariant(),
+            SecurityStamp = Guid.NewGuid().ToString(),
+            DisplayName = Teacher,
+            School = "Skerry Sound Online School",
+            TimeZone = Zone.Id,
         };
         using (var anybody = file.Open(Guid.Empty))
         {
@@ -65,7 +71,9 @@ public static class DemoSchool
                 var keys = ShortNames.Keys([.. made.Students.Select(Room.NameOf)], new Dictionary<Guid, char>());
                 db.Enrolments.AddRange(made.Students.Select(s => new Enrolment
                 {
-                    ClassId = made.Class.Id, StudentId = s.Id, Key = keys[s.Id],
+                    ClassId = made.Class.Id,
+                    StudentId = s.Id,
+                    Key = keys[s.Id],
                 }));
             }
 
@@ -90,8 +98,13 @@ public static class DemoSchool
         stream.CopyTo(bytes);
         var students = RosterFile.Read(bytes.ToArray(), mapping: null).Lines.Select(line => new Student
         {
-            Id = Guid.CreateVersion7(), Number = line.Number, Family = line.Family, Given = line.Given,
-            Preferred = line.Preferred, Email = line.Email, Tags = line.Tags,
+            Id = Guid.CreateVersion7(),
+            Number = line.Number,
+            Family = line.Family,
+            Given = line.Given,
+            Preferred = line.Preferred,
+            Email = line.Email,
+            Tags = line.Tags,
         });
         return new DemoClass(new SchoolClass { Id = Guid.CreateVersion7(), Name = name, MadeAt = at }, [.. students]);
     }

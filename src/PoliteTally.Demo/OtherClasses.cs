@@ -21,8 +21,12 @@ internal static class IslandBotany
             var start = zone.AtLeniently(last.PlusWeeks(number - (Titles.Length - 1)) + new LocalTime(13, 0)).ToInstant();
             var lesson = new Lesson
             {
-                Id = Guid.CreateVersion7(), ClassId = botany.Class.Id, Number = number, Title = Titles[number - 1],
-                PlannedStart = start, PlannedEnd = start + Duration.FromMinutes(Minutes),
+                Id = Guid.CreateVersion7(),
+                ClassId = botany.Class.Id,
+                Number = number,
+                Title = Titles[number - 1],
+                PlannedStart = start,
+                PlannedEnd = start + Duration.FromMinutes(Minutes),
             };
             var script = new Script(lesson);
             if (number < Titles.Length)
@@ -76,8 +80,13 @@ internal static class NightSkyHours
             var start = zone.AtLeniently(last.PlusWeeks(number - Titles.Length) + new LocalTime(19, 30)).ToInstant();
             var lesson = new Lesson
             {
-                Id = Guid.CreateVersion7(), ClassId = sky.Class.Id, Number = number, Title = Titles[number - 1], DropIn = true,
-                PlannedStart = start, PlannedEnd = start + Duration.FromMinutes(Minutes),
+                Id = Guid.CreateVersion7(),
+                ClassId = sky.Class.Id,
+                Number = number,
+                Title = Titles[number - 1],
+                DropIn = true,
+                PlannedStart = start,
+                PlannedEnd = start + Duration.FromMinutes(Minutes),
             };
             var script = new Script(lesson);
             script.Start();

@@ -25,10 +25,21 @@ internal static class WeatherAndTides
     /// <summary>What the meeting shows for those whose name it does not know.</summary>
     private static readonly Dictionary<string, string> ShownAs = new()
     {
-        ["Tram"] = "Tram Nguyen", ["Ren"] = "Ren Watanabe", ["Nohea"] = "Nohea Kalaniopuu", ["Çağla"] = "Cagla Yildiz",
-        ["Pip"] = "Philippa F.", ["Toby"] = "Toby's tablet", ["Rowan Bellweather"] = "Rowan B", ["Rowan Lindqvist"] = "Rowan",
-        ["Ify"] = "Ify A-O", ["Ana"] = "Anahit Petrosyan", ["Cat"] = "Cat MacAskill (she/her)", ["Dewi"] = "SUHARTO, Dewi",
-        ["Wojtek"] = "wojtek g", ["Meenu"] = "Meenu 🌊", ["Liezel"] = "Liezel Jansen v Wyk",
+        ["Tram"] = "Tram Nguyen",
+        ["Ren"] = "Ren Watanabe",
+        ["Nohea"] = "Nohea Kalaniopuu",
+        ["Çağla"] = "Cagla Yildiz",
+        ["Pip"] = "Philippa F.",
+        ["Toby"] = "Toby's tablet",
+        ["Rowan Bellweather"] = "Rowan B",
+        ["Rowan Lindqvist"] = "Rowan",
+        ["Ify"] = "Ify A-O",
+        ["Ana"] = "Anahit Petrosyan",
+        ["Cat"] = "Cat MacAskill (she/her)",
+        ["Dewi"] = "SUHARTO, Dewi",
+        ["Wojtek"] = "wojtek g",
+        ["Meenu"] = "Meenu 🌊",
+        ["Liezel"] = "Liezel Jansen v Wyk",
     };
 
     public static IEnumerable<KnownName> KnownNames(DemoClass weather, Instant at)
@@ -40,7 +51,11 @@ internal static class WeatherAndTides
 
         KnownName Known(string shown, Guid? student) => new()
         {
-            ClassId = weather.Class.Id, Folded = NameFolding.Fold(shown), Shown = shown, StudentId = student, NotedAt = at,
+            ClassId = weather.Class.Id,
+            Folded = NameFolding.Fold(shown),
+            Shown = shown,
+            StudentId = student,
+            NotedAt = at,
         };
     }
 
@@ -68,8 +83,12 @@ internal static class WeatherAndTides
 
         Lesson LessonAt(int number, Instant start) => new()
         {
-            Id = Guid.CreateVersion7(), ClassId = weather.Class.Id, Number = number, Title = Titles[number - 1],
-            PlannedStart = start, PlannedEnd = start + Duration.FromMinutes(Minutes),
+            Id = Guid.CreateVersion7(),
+            ClassId = weather.Class.Id,
+            Number = number,
+            Title = Titles[number - 1],
+            PlannedStart = start,
+            PlannedEnd = start + Duration.FromMinutes(Minutes),
         };
 
         DemoLesson Held(int number, Instant start)

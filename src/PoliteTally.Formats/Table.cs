@@ -176,8 +176,12 @@ public sealed record Table(
     {
         var configuration = new CsvConfiguration(CultureInfo.InvariantCulture)
         {
-            Delimiter = separator.ToString(), TrimOptions = TrimOptions.Trim, IgnoreBlankLines = false, BadDataFound = null,
-            HasHeaderRecord = false, MaxFieldSize = 100_000,
+            Delimiter = separator.ToString(),
+            TrimOptions = TrimOptions.Trim,
+            IgnoreBlankLines = false,
+            BadDataFound = null,
+            HasHeaderRecord = false,
+            MaxFieldSize = 100_000,
         };
         using var parser = new CsvParser(new StringReader(text), configuration);
         var rows = new List<TableRow>();

@@ -39,7 +39,8 @@ public static class Application
 
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions
         {
-            ContentRootPath = AppContext.BaseDirectory, WebRootPath = FrontEndFolder(),
+            ContentRootPath = AppContext.BaseDirectory,
+            WebRootPath = FrontEndFolder(),
         });
         builder.WebHost.UseUrls($"http://127.0.0.1:{settings.Port}");
         builder.WebHost.ConfigureKestrel(kestrel =>
@@ -129,7 +130,8 @@ public static class Application
         app.UseHostFiltering();
         app.UseExceptionHandler(new ExceptionHandlerOptions
         {
-            ExceptionHandler = WriteProblem, SuppressDiagnosticsCallback = handled => handled.Exception is BadHttpRequestException,
+            ExceptionHandler = WriteProblem,
+            SuppressDiagnosticsCallback = handled => handled.Exception is BadHttpRequestException,
         });
         app.UseStatusCodePages();
         app.UseSecurityHeaders(new HeaderPolicyCollection()

@@ -13,14 +13,28 @@ public static partial class NameFolding
     // Letters that Unicode does not take apart into a base and an accent.
     private static readonly Dictionary<char, string> Letters = new()
     {
-        ['ø'] = "o", ['đ'] = "d", ['ð'] = "d", ['þ'] = "th", ['æ'] = "ae", ['œ'] = "oe", ['ł'] = "l", ['ß'] = "ss",
-        ['ı'] = "i", ['ħ'] = "h", ['ŧ'] = "t", ['ŋ'] = "n",
+        ['ø'] = "o",
+        ['đ'] = "d",
+        ['ð'] = "d",
+        ['þ'] = "th",
+        ['æ'] = "ae",
+        ['œ'] = "oe",
+        ['ł'] = "l",
+        ['ß'] = "ss",
+        ['ı'] = "i",
+        ['ħ'] = "h",
+        ['ŧ'] = "t",
+        ['ŋ'] = "n",
     };
 
     // How the same letters are written by those who have no key for them.
     private static readonly Dictionary<char, string> Digraphs = new()
     {
-        ['ä'] = "ae", ['ö'] = "oe", ['ü'] = "ue", ['å'] = "aa", ['ø'] = "oe",
+        ['ä'] = "ae",
+        ['ö'] = "oe",
+        ['ü'] = "ue",
+        ['å'] = "aa",
+        ['ø'] = "oe",
     };
 
     // Whoever is called this is somebody's relation or a member of staff, not the student whose name follows.
@@ -39,16 +53,16 @@ public static partial class NameFolding
     /// <summary>As <see cref="Tokens"/>, with ö as oe and the like; equal to them where there is no such letter.</summary>
     public static IReadOnlyList<string> DigraphTokens(string name) => Split(Strip(name), Digraphs);
 
-    /// <summary>True of "Mum (Barney)" and the like: somebody, but not the student whose name stands in it.</summary>
-    public static bool IsSomebodyElse(string name)
-    {
-        var tokens = Split(PossessiveOrBracket().IsMatch(name) ? name : Strip(name), Letters);
-        return tokens.Any(OtherPeople.Contains) && !tokens.All(OtherPeople.Contains) || tokens is [var only] && OtherPeople.Contains(only);
-    }
+    /// <summary>True of "Mum (Barney)" and "Barney's mum": somebody, but not the student whose name stands in it.</summary>
+    public static bool IsSomebodyElse(string name) =>
+        Split(Brackets().Replace(Sound(name), " "), Letters).Any(OtherPeople.Contains);
+
+    // Half a surrogate pair, as a cut-off name leaves it, is no text that Unicode could fold.
+    private static string Sound(string name) => string.Concat(name.EnumerateRunes().Select(r => r.ToString()));
 
     private static string Strip(string name)
     {
-        var text = name.Normalize(NormalizationForm.FormKC).Replace('’', '\'').Replace('`', '\'').Replace('´', '\'');
+        var text = Sound(name).Normalize(NormalizationForm.FormKC).Replace('’', '\'').Replace('`', '\'').Replace('´', '\'');
         var outside = Brackets().Replace(text, " ");
         text = outside.Trim().Length > 0 ? outside : text;
         text = Pronouns().Replace(text, " ");
@@ -62,31 +76,29 @@ public static partial class NameFolding
     private static List<string> Split(string text, Dictionary<char, string> letters)
     {
         var folded = new StringBuilder(text.Length);
-        foreach (var letter in text.ToLowerInvariant().Normalize(NormalizationForm.FormC))
+        foreach (var rune in text.ToLowerInvariant().Normalize(NormalizationForm.FormC).EnumerateRunes())
         {
-            if (letters.TryGetValue(letter, out var plain) || Letters.TryGetValue(letter, out plain))
+            if (rune.IsBmp && (letters.TryGetValue((char)rune.Value, out var plain) || Letters.TryGetValue((char)rune.Value, out plain)))
             {
                 folded.Append(plain);
                 continue;
             }
 
-            foreach (var part in letter.ToString().Normalize(NormalizationForm.FormD))
+            foreach (var part in rune.ToString().Normalize(NormalizationForm.FormD).EnumerateRunes())
             {
-                folded.Append(CharUnicodeInfo.GetUnicodeCategory(part) switch
+                folded.Append(Rune.GetUnicodeCategory(part) switch
                 {
                     UnicodeCategory.NonSpacingMark or UnicodeCategory.SpacingCombiningMark => "",
                     // The okina and its like are letters to Unicode and left out by most keyboards, as apostrophes are.
                     UnicodeCategory.ModifierLetter => "",
-                    _ when part == '\'' => "",
-                    _ when char.IsLetter(part) || char.IsSurrogate(part) => part.ToString(),
+                    _ when part.Value == '\'' => "",
+                    _ when Rune.IsLetter(part) => part.ToString(),
                     _ => " ",
                 });
             }
         }
 
-        // Letters beyond the first plane come as two surrogates; so do emoji, which are dropped.
-        var kept = string.Concat(folded.ToString().EnumerateRunes().Where(r => r.IsBmp || Rune.IsLetter(r)).Select(r => r.ToString()));
-        return [.. kept.Split(' ', StringSplitOptions.RemoveEmptyEntries)];
+        return [.. folded.ToString().Split(' ', StringSplitOptions.RemoveEmptyEntries)];
     }
 
     [GeneratedRegex(@"\([^)]*\)?|\[[^\]]*\]?|\{[^}]*\}?")]
@@ -102,7 +114,4 @@ public static partial class NameFolding
     // The same in languages that put the owner last: "Tablet von Toby", "téléphone de Toby".
     [GeneratedRegex(@"^\s*(?:phone|tablet|laptop|computer|pc|telefon|handy|rechner|t[eé]l[eé]phone|tablette|ordinateur|tel[eé]fono|m[oó]vil|tableta|port[aá]til)\s+(?:of|von|de|di|av|til|d')\s*(.+)$", RegexOptions.IgnoreCase)]
     private static partial Regex DeviceOf();
-
-    [GeneratedRegex(@"[(\[]")]
-    private static partial Regex PossessiveOrBracket();
 }

@@ -35,7 +35,11 @@ public sealed record Scheme
     /// <summary>Weight of each strand, from zero up. Attendance 2, speaking 3, questions 3, chat 1, group work 1.</summary>
     public IReadOnlyDictionary<Strand, decimal> Weights { get; init; } = new Dictionary<Strand, decimal>
     {
-        [Strand.Attendance] = 2, [Strand.Speaking] = 3, [Strand.Questions] = 3, [Strand.Chat] = 1, [Strand.GroupWork] = 1,
+        [Strand.Attendance] = 2,
+        [Strand.Speaking] = 3,
+        [Strand.Questions] = 3,
+        [Strand.Chat] = 1,
+        [Strand.GroupWork] = 1,
     };
 
     /// <summary>Turn credits for a full speaking strand. 1, above zero.</summary>

@@ -85,8 +85,12 @@ internal static class AccountEndpoints
 
             var teacher = new Teacher
             {
-                Id = Guid.CreateVersion7(), UserName = made.Email.Trim(), Email = made.Email.Trim(),
-                DisplayName = made.Name.Trim(), School = made.School.Trim(), TimeZone = made.TimeZone,
+                Id = Guid.CreateVersion7(),
+                UserName = made.Email.Trim(),
+                Email = made.Email.Trim(),
+                DisplayName = made.Name.Trim(),
+                School = made.School.Trim(),
+                TimeZone = made.TimeZone,
             };
             var result = await teachers.CreateAsync(teacher, made.Password);
             if (!result.Succeeded)

@@ -80,9 +80,12 @@ internal static class LessonEndpoints
             var number = await db.Lessons.Where(l => l.ClassId == id).MaxAsync(l => (int?)l.Number) + 1 ?? 1;
             var lesson = new Lesson
             {
-                Id = Guid.CreateVersion7(), ClassId = id, Number = number,
+                Id = Guid.CreateVersion7(),
+                ClassId = id,
+                Number = number,
                 Title = made.Title?.Trim() is { Length: > 0 and <= 100 } title ? title : $"Lesson {number}",
-                PlannedStart = now, PlannedEnd = now + Duration.FromMinutes(made.Minutes),
+                PlannedStart = now,
+                PlannedEnd = now + Duration.FromMinutes(made.Minutes),
             };
             db.Lessons.Add(lesson);
             await db.SaveChangesAsync();

@@ -95,8 +95,12 @@ internal static class SettlingEndpoints
             {
                 db.BroughtIn.Add(new BroughtIn
                 {
-                    Id = Guid.CreateVersion7(), LessonId = id, FileName = sent.Name, Fingerprint = fingerprint,
-                    Entries = sightings.Count, NotedAt = now,
+                    Id = Guid.CreateVersion7(),
+                    LessonId = id,
+                    FileName = sent.Name,
+                    Fingerprint = fingerprint,
+                    Entries = sightings.Count,
+                    NotedAt = now,
                 });
                 await db.SaveChangesAsync();
             }
@@ -182,7 +186,11 @@ internal static class SettlingEndpoints
         {
             db.KnownNames.Add(new KnownName
             {
-                ClassId = room.Lesson.ClassId, Folded = folded, Shown = shown, StudentId = word.Student, NotedAt = now,
+                ClassId = room.Lesson.ClassId,
+                Folded = folded,
+                Shown = shown,
+                StudentId = word.Student,
+                NotedAt = now,
             });
         }
         else

@@ -1,0 +1,128 @@
+using CsCheck;
+using NodaTime;
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Hands;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Scoring;
+
+namespace PoliteTally.Core.Tests;
+
+/// <summary>What is always true, whatever a lesson was like.</summary>
+public sealed class AlwaysTrueTests
+{
+    private static readonly Guid[] Students = [Given.Juno, Given.Eino, Given.Zainab];
+
+    private static readonly Gen<Act> Acts =
+        from student in Gen.Int[0, 2].Select(i => Students[i])
+        from kind in Gen.Int[0, 11]
+        select (Act)(kind switch
+        {
+            0 => new Marked(student, Mark.Here),
+            1 => new Marked(student, Mark.Late),
+            2 => new Marked(student, Mark.Left),
+            3 => new HandRaised(student),
+            4 => new HandEnded(student, (HandEnd)(student.GetHashCode() & 1)),
+            5 => new Called(student, TurnOrigin.Drawn),
+            6 => new TurnTaken(student, TurnOutcome.Partial, TurnOrigin.Invited),
+            7 => new TurnTaken(student, TurnOutcome.Full, TurnOrigin.Invited),
+            8 => new ChatSaid(student, ChatKind.Question, null),
+            9 => new NodGiven(student, "on time"),
+            10 => new Joined($"name of {student}", "laptop"),
+            _ => new Left($"name of {student}", "laptop"),
+        });
+
+    private static readonly Gen<Entry[]> Lessons =
+        from entries in Gen.Select(Acts, Gen.Int[-300, 3300], (act, second) => (act, second)).Array[0, 40]
+        from ids in Gen.Guid.Array[entries.Length]
+        select (Entry[])[
+            .. entries.Select((e, i) => new Entry(ids[i], Given.Start + Duration.FromSeconds(e.second), Given.Start, Source.Tapped, "", e.act)),
+            .. Students.Select((s, i) => new Entry(Given.Id(500 + i), Given.End, Given.End, Source.Tapped, "", new NameMatched($"name of {s}", s))),
+        ];
+
+    private static string Told(IEnumerable<Entry> entries)
+    {
+        var state = LessonState.Fold(entries);
+        return string.Join('\n', Students.Select(s =>
+        {
+            var did = Participation.From(state, s, Given.Lesson, AttendancePolicy.Default);
+            var score = LessonScore.Of(did, Scheme.Default);
+            return $"{Words.Of(did.Attendance)} {did.Turns.Count} {did.Hands.Count} {did.Nods.Count} {score.Total?.Value} {state.CurrentTurn?.Student}";
+        }));
+    }
+
+    private static decimal? Score(IEnumerable<Entry> entries, Guid student, Scheme? scheme = null) => LessonScore.Of(
+        Participation.From(LessonState.Fold(entries), student, Given.Lesson, AttendancePolicy.Default), scheme ?? Scheme.Default).Total?.Value;
+
+    [Fact]
+    public void The_order_in_which_entries_arrive_does_not_matter() =>
+        Gen.Select(Lessons, Gen.Int).Sample((entries, seed) =>
+            Told(entries.OrderBy(e => HashCode.Combine(e.Id, seed))) == Told(entries));
+
+    [Fact]
+    public void The_same_entry_twice_is_one_entry() => Lessons.Sample(entries => Told(entries.Concat(entries)) == Told(entries));
+
+    [Fact]
+    public void A_struck_out_entry_leaves_no_trace() => Gen.Select(Lessons, Gen.Int[0, 1000]).Sample((entries, pick) =>
+    {
+        var target = entries[pick % entries.Length];
+        return Told([.. entries, Given.Strike(target)]) == Told(entries.Where(e => e != target));
+    });
+
+    [Fact]
+    public void Striking_out_a_strike_puts_the_entry_back() => Gen.Select(Lessons, Gen.Int[0, 1000]).Sample((entries, pick) =>
+    {
+        var strike = Given.Strike(entries[pick % entries.Length]);
+        return Told([.. entries, strike, Given.Strike(strike)]) == Told(entries);
+    });
+
+    [Fact]
+    public void Adding_a_full_turn_never_lowers_a_score() => Lessons.Sample(entries =>
+        Score(entries, Given.Juno) is not { } before
+        || !AttendanceRules.Reckon(LessonState.Fold(entries), Given.Juno, Given.Lesson, AttendancePolicy.Default).WasThere
+        || Score([.. entries, Given.Noted(50, Given.Turn(Given.Juno))], Given.Juno) >= before - 0.0000001m);
+
+    [Fact]
+    public void An_excused_lesson_never_changes_a_term_score() => Gen.Decimal[0, 100].Array[3, 12].Sample(scores =>
+    {
+        var lessons = scores.Select(s => new ScoredLesson("a lesson", s, 50)).ToList();
+        var excused = LessonScore.Of(new Participation { Attendance = Given.Attendance("", excuse: "dentist") }, Scheme.Default).Total;
+        var with = excused is null ? lessons : [.. lessons, new ScoredLesson("excused", excused.Value, 50)];
+        return TermScore.Of(with, Scheme.Default).Total!.Value == TermScore.Of(lessons, Scheme.Default).Total!.Value;
+    });
+
+    [Fact]
+    public void Weights_times_ten_change_nothing() => Lessons.Sample(entries =>
+    {
+        var tenfold = Scheme.Default with { Weights = Scheme.Default.Weights.ToDictionary(w => w.Key, w => w.Value * 10) };
+        return Students.All(s => Score(entries, s) is var a && Score(entries, s, tenfold) is var b
+            && (a is null ? b is null : Math.Abs(a.Value - b!.Value) < 0.0000001m));
+    });
+
+    [Fact]
+    public void Every_figure_recomputes_exactly_from_its_parts() => Lessons.Sample(entries => Students.All(student =>
+    {
+        var score = LessonScore.Of(
+            Participation.From(LessonState.Fold(entries), student, Given.Lesson, AttendancePolicy.Default), Scheme.Default);
+        return score.Total is null || (score.Total.Recompute() == score.Total.Value && AllParts(score.Total).All(f => f.Recompute() == f.Value));
+    }));
+
+    [Fact]
+    public void Leaves_are_entries_of_the_lesson_and_scores_lie_between_0_and_100() => Lessons.Sample(entries => Students.All(student =>
+    {
+        var total = LessonScore.Of(
+            Participation.From(LessonState.Fold(entries), student, Given.Lesson, AttendancePolicy.Default), Scheme.Default).Total;
+        var ids = entries.Select(e => e.Id).ToHashSet();
+        return total is null || (total.Value is >= 0 and <= 100 && AllParts(total).SelectMany(f => f.Entries).All(ids.Contains));
+    }));
+
+    [Fact]
+    public void Presence_lies_within_the_lesson() => Lessons.Sample(entries => Students.All(student =>
+    {
+        var result = AttendanceRules.Reckon(LessonState.Fold(entries), student, Given.Lesson, AttendancePolicy.Default);
+        return result.Present >= Duration.Zero && result.Present <= result.Counted && result.Share is >= 0 and <= 1
+            && result.Stretches.All(s => s.From >= Given.Start && s.To <= Given.End && s.From <= s.To)
+            && result.Stretches.Zip(result.Stretches.Skip(1)).All(p => p.First.To < p.Second.From);
+    }));
+
+    private static IEnumerable<Figure> AllParts(Figure figure) => figure.Parts.SelectMany(AllParts).Prepend(figure);
+}

@@ -1,0 +1,187 @@
+using NodaTime;
+using PoliteTally.Core.Attendance;
+
+namespace PoliteTally.Core.Tests;
+
+public sealed class AttendanceTests
+{
+    [Theory]
+    // joins and leaves                status     minutes dropouts flags
+    [InlineData("j0 l50", "Present", 50, 0, "None")]
+    [InlineData("j-10 l60", "Present", 50, 0, "None")]                        // early and over earn nothing extra
+    [InlineData("j5 l50", "Present", 45, 0, "None")]                          // exactly 5 min is not late
+    [InlineData("j5.02 l50", "Late", 44.98, 0, "None")]
+    [InlineData("j0 l45", "Present", 45, 0, "None")]                          // exactly 5 min before E is not early
+    [InlineData("j0 l44.9", "Present", 44.9, 0, "LeftEarly")]
+    [InlineData("j12 l40", "Late", 28, 0, "LeftEarly, Partly")]               // late, left early and partly are independent
+    [InlineData("j0 l20 j22 l50", "Present", 50, 1, "None")]                  // 2 min are bridged, and still a dropout
+    [InlineData("j0 l20 j22.1 l50", "Present", 47.9, 1, "None")]
+    [InlineData("j0 l10 j11 l20 j30 l50", "Present", 40, 2, "None")]
+    [InlineData("j0", "Present", 50, 0, "Open")]                              // no leave: runs to E
+    [InlineData("l30", "Present", 30, 0, "LeftEarly, Partly, NoJoin")]        // no join: starts at R
+    [InlineData("j0 l4.9", "Absent", 4.9, 0, "None")]                         // below 5 min, which is 10 % of 50
+    [InlineData("j0 l5", "Present", 5, 0, "LeftEarly, Partly")]
+    [InlineData("phone:j0 phone:l30 laptop:j20 laptop:l50", "Present", 50, 0, "None")] // two devices count once
+    [InlineData("phone:j0 phone:l10 laptop:j5 laptop:l8", "Present", 10, 0, "LeftEarly, Partly")]
+    [InlineData("j0 l20 j20 l50", "Present", 50, 0, "None")]                  // reconnected within one time stamp
+    [InlineData("j10 l10", "Absent", 0, 0, "None")]                           // came and went at once
+    [InlineData("j60 l70", "Absent", 0, 0, "None")]                           // after the lesson
+    [InlineData("m47", "Present", 47, 0, "LengthOnly")]
+    [InlineData("m90", "Present", 50, 0, "LengthOnly")]
+    [InlineData("m30", "Present", 30, 0, "Partly, LengthOnly")]
+    [InlineData("m2", "Absent", 2, 0, "LengthOnly")]
+    [InlineData("", "Absent", 0, 0, "None")]
+    public void Measured_presence_decides(string sightings, string status, double minutes, int dropouts, string flags)
+    {
+        var result = Given.Attendance(sightings);
+
+        result.Status.ToString().ShouldBe(status);
+        result.Present.TotalMinutes.ShouldBe(minutes, 0.01);
+        result.Dropouts.ShouldBe(dropouts);
+        result.Flags.ToString().ShouldBe(flags);
+        result.KnownBy.ShouldBe(sightings.Length == 0 ? KnownBy.Nothing : KnownBy.Measured);
+    }
+
+    [Theory]
+    [InlineData("s10 s40", "", "Present", 30)]
+    [InlineData("s10", "", "Present", 0)]          // seen at all is present
+    [InlineData("s20", "10", "Late", 0)]           // missing from a roll call after 5 min, seen after it
+    [InlineData("s20", "4", "Present", 0)]         // a roll call in the first 5 min makes nobody late
+    [InlineData("s8 s20", "10", "Present", 12)]    // seen before the roll call that missed them
+    public void Glimpses_only_estimate(string sightings, string rollCall, string status, double minutes)
+    {
+        var result = Given.Attendance(sightings, rollCalls: rollCall.Length > 0 ? [double.Parse(rollCall)] : []);
+
+        result.Status.ToString().ShouldBe(status);
+        result.Present.TotalMinutes.ShouldBe(minutes, 0.01);
+        result.KnownBy.ShouldBe(KnownBy.Estimated);
+        result.Flags.ShouldBe(AttendanceFlags.Estimated);
+    }
+
+    [Theory]
+    // the teacher's marks      with the file     status    minutes
+    [InlineData("here@3", "", "Present", 50)]              // "here" is from the start
+    [InlineData("late@7", "", "Late", 43)]                 // "late" from that moment
+    [InlineData("late@7 here@8", "", "Present", 50)]       // put right
+    [InlineData("here@1 late@9", "", "Late", 41)]
+    [InlineData("here@1 left@30", "", "Present", 30)]
+    [InlineData("here@1 left@30 here@40", "", "Present", 40)]
+    [InlineData("left@30", "", "Present", 30)]
+    [InlineData("here@9", "j8 l50", "Present", 42)]        // the mark wins the status, minutes stay as measured
+    [InlineData("late@7", "j0 l50", "Late", 50)]
+    public void Marks_win_the_status(string marks, string sightings, string status, double minutes)
+    {
+        var result = Given.Attendance(sightings, marks);
+
+        result.Status.ToString().ShouldBe(status);
+        result.Present.TotalMinutes.ShouldBe(minutes, 0.01);
+        result.KnownBy.ShouldBe(KnownBy.Declared);
+    }
+
+    [Fact]
+    public void What_the_teacher_declares_when_settling_wins_over_everything()
+    {
+        Given.Attendance("j0 l50", "here@1", declared: AttendanceStatus.Absent).Status.ShouldBe(AttendanceStatus.Absent);
+        Given.Attendance("", declared: AttendanceStatus.Present).Credit.ShouldBe(1m);
+    }
+
+    [Theory]
+    [InlineData("", "Excused")]
+    [InlineData("j0 l2", "Excused")]     // there for 2 min is not there
+    [InlineData("j0 l50", "Present")]    // an excuse does not take away presence
+    [InlineData("j9 l50", "Late")]
+    public void An_excuse_counts_only_for_who_was_not_there(string sightings, string status) =>
+        Given.Attendance(sightings, excuse: "dentist").Status.ToString().ShouldBe(status);
+
+    [Theory]
+    [InlineData("j0 l50", 1.0)]
+    [InlineData("j6 l50", 0.75)]
+    [InlineData("", 0.0)]
+    public void Credit_by_status(string sightings, double credit) =>
+        Given.Attendance(sightings).Credit.ShouldBe((decimal)credit);
+
+    [Theory]
+    [InlineData("j0 l50", 1.0)]
+    [InlineData("j0 l37.5", 1.0)]     // 75 % is enough
+    [InlineData("j0 l18.75", 0.5)]
+    public void Credit_by_share(string sightings, double credit) =>
+        Given.Attendance(sightings, policy: new AttendancePolicy { CreditBy = CreditBy.Share }).Credit.ShouldBe((decimal)credit);
+
+    [Fact]
+    public void Excused_is_not_counted() => Given.Attendance("", excuse: "dentist").Credit.ShouldBeNull();
+
+    [Theory]
+    // planned 09:30 to 10:20; actual from, to; joined; arrival in minutes; status
+    [InlineData(8.0, 50.0, "j9 l50", 1, "Present")]      // nobody is late for a lesson that began late
+    [InlineData(-5.0, 50.0, "j0 l50", 0, "Present")]     // starting early earns nothing
+    [InlineData(0.0, 40.0, "j0 l40", 0, "Present")]      // ended early: E is the actual end
+    [InlineData(0.0, 70.0, "j0 l51", 0, "Present")]      // ran over: E stays as planned
+    public void Counted_from_R_to_E(double from, double to, string sightings, double arrival, string status)
+    {
+        var result = Given.Attendance(sightings, lesson: Given.Lesson with { ActualStart = Given.At(from), ActualEnd = Given.At(to) });
+
+        result.Arrival!.Value.TotalMinutes.ShouldBe(arrival, 0.01);
+        result.Status.ToString().ShouldBe(status);
+        result.Flags.ShouldBe(AttendanceFlags.None);
+    }
+
+    [Fact]
+    public void A_lesson_of_no_minutes_knows_only_seen_or_not()
+    {
+        var none = new LessonTimes(Given.Start, Given.Start, Given.Start, Given.Start, DropIn: false);
+
+        Given.Attendance("j-1 l1", lesson: none).Status.ShouldBe(AttendanceStatus.Present);
+        Given.Attendance("j-1 l1", lesson: none).Share.ShouldBe(1m);
+        Given.Attendance("s0", lesson: none).Status.ShouldBe(AttendanceStatus.Present);
+        Given.Attendance("", lesson: none).Status.ShouldBe(AttendanceStatus.Absent);
+        Given.Attendance("j9 l10", lesson: none).Status.ShouldBe(AttendanceStatus.Absent);
+    }
+
+    [Fact]
+    public void A_short_lesson_asks_for_a_tenth_of_its_time()
+    {
+        var short_ = new LessonTimes(Given.Start, Given.At(10), Given.Start, Given.At(10), DropIn: false);
+
+        Given.Attendance("j0 l1", lesson: short_).Status.ShouldBe(AttendanceStatus.Present);
+        Given.Attendance("j0 l0.9", lesson: short_).Status.ShouldBe(AttendanceStatus.Absent);
+    }
+
+    [Theory]
+    [InlineData("j20 l40", "Present")]
+    [InlineData("", "DidNotCome")]
+    public void A_drop_in_lesson_knows_no_absence_and_no_lateness(string sightings, string status)
+    {
+        var result = Given.Attendance(sightings, lesson: Given.Lesson with { DropIn = true });
+
+        result.Status.ToString().ShouldBe(status);
+        Given.Attendance("", excuse: "dentist", lesson: Given.Lesson with { DropIn = true }).Status.ShouldBe(AttendanceStatus.DidNotCome);
+    }
+
+    [Theory]
+    // Across midnight, and across both changes of daylight saving time in the islands.
+    [InlineData("Atlantic/Faroe", "2026-11-23T23:40", 50)]
+    [InlineData("Atlantic/Faroe", "2026-10-25T00:30", 90)]
+    [InlineData("Atlantic/Faroe", "2026-03-29T00:30", 90)]
+    public void Time_that_passes_is_what_counts(string zoneId, string local, int minutes)
+    {
+        var zone = DateTimeZoneProviders.Tzdb[zoneId];
+        var start = zone.AtLeniently(NodaTime.Text.LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm").Parse(local).Value).ToInstant();
+        var end = start + Duration.FromMinutes(minutes);
+        var result = AttendanceRules.Reckon(
+            new LessonTimes(start, end, start, end, DropIn: false),
+            [new JoinAt(start + Duration.FromMinutes(6), Given.Id(1), "a"), new LeaveAt(end, Given.Id(2), "a")],
+            [], null, null, [], AttendancePolicy.Default);
+
+        result.Present.ShouldBe(Duration.FromMinutes(minutes - 6));
+        result.Status.ShouldBe(AttendanceStatus.Late);
+    }
+
+    [Fact]
+    public void Whoever_spoke_was_there_even_if_nobody_took_the_roll()
+    {
+        var state = Given.State(Given.Noted(12, Given.Turn(Given.Juno)));
+
+        AttendanceRules.Reckon(state, Given.Juno, Given.Lesson, AttendancePolicy.Default).Status.ShouldBe(AttendanceStatus.Present);
+        AttendanceRules.Reckon(state, Given.Eino, Given.Lesson, AttendancePolicy.Default).Status.ShouldBe(AttendanceStatus.Absent);
+    }
+}

@@ -1,0 +1,166 @@
+using PoliteTally.Core.Hands;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Scoring;
+
+namespace PoliteTally.Core.Tests;
+
+public sealed class ScoringTests
+{
+    private static readonly Participation There = new() { Attendance = Given.Attendance("j0 l50"), ChatOpen = false };
+
+    private static decimal? Strand(Strand strand, Participation did, Scheme? scheme = null) =>
+        LessonScore.Of(did, scheme ?? Scheme.Default).Strands.Single(s => s.Strand == strand).Value?.Value;
+
+    private static Turn Turn(TurnOutcome? outcome) => new(Given.Juno, TurnOrigin.Hand, Given.At(1), null, outcome, [Given.Id(1)]);
+
+    private static Hand Hand(HandStage stage) => new(Given.Juno, Given.At(1), Given.Id(2), stage);
+
+    [Theory]
+    // turns, hands, value ("no chance" where nothing could be done)
+    [InlineData("Full", "", "1")]
+    [InlineData("Partial", "", "0.5")]
+    [InlineData("Partial Partial", "", "1")]
+    [InlineData("Full Full", "", "1")]                 // at most 1
+    [InlineData("Pass", "", "0")]
+    [InlineData("CouldNot", "", "no chance")]          // not counted
+    [InlineData("open", "", "no chance")]              // nobody said how it went
+    [InlineData("", "", "no chance")]
+    [InlineData("", "Up", "0.5")]                      // raised and never called
+    [InlineData("", "Lapsed", "0.5")]
+    [InlineData("", "SetDown", "0.5")]
+    [InlineData("", "Withdrawn", "no chance")]
+    [InlineData("", "Up SetDown Lapsed", "0.5")]       // once
+    [InlineData("Partial", "Up", "1")]
+    [InlineData("Pass", "Up", "0.5")]
+    public void Speaking(string turns, string hands, string value)
+    {
+        var did = There with
+        {
+            Turns = [.. Words(turns).Select(t => Turn(t == "open" ? null : Enum.Parse<TurnOutcome>(t)))],
+            Hands = [.. Words(hands).Select(h => Hand(Enum.Parse<HandStage>(h)))],
+        };
+        (Strand(Scoring.Strand.Speaking, did)?.ToString("0.##") ?? "no chance").ShouldBe(value);
+    }
+
+    [Theory]
+    [InlineData(0, 2, "0")]
+    [InlineData(1, 2, "0.25")]
+    [InlineData(6, 6, "1")]
+    public void A_signal_round_answered_earns_a_quarter(int answered, int rounds, string value)
+    {
+        var did = There with { SignalRounds = [.. Enumerable.Range(0, rounds).Select(i => new SignalRound(i < answered, Given.Id(i)))] };
+        Strand(Scoring.Strand.Speaking, did)!.Value.ToString("0.##").ShouldBe(value);
+    }
+
+    [Fact]
+    public void An_open_line_is_a_chance_for_all_only_if_the_class_chose_so()
+    {
+        var did = There with { AnybodyCalledFromLine = true };
+        Strand(Scoring.Strand.Speaking, did).ShouldBeNull();
+        Strand(Scoring.Strand.Speaking, did, new Scheme { OpenLineIsChance = true }).ShouldBe(0m);
+    }
+
+    [Theory]
+    // answered:marks/possible of each question
+    [InlineData("", "no chance")]
+    [InlineData("y:0/0 y:0/0", "1")]
+    [InlineData("y:0/0 n:0/0", "0.5")]
+    [InlineData("y:1/1 y:1/1", "1")]
+    [InlineData("y:1/1 y:0/1", "0.75")]
+    [InlineData("y:1/1 n:0/1", "0.5")]
+    [InlineData("n:0/1", "0")]
+    [InlineData("y:0.5/1 y:0/0", "0.75")]
+    public void Questions(string asked, string value)
+    {
+        var did = There with
+        {
+            Questions = [.. Words(asked).Select(q => new QuestionChance(
+                q[0] == 'y', decimal.Parse(q[2..].Split('/')[0]), decimal.Parse(q[2..].Split('/')[1]), [Given.Id(3)]))],
+        };
+        (Strand(Scoring.Strand.Questions, did)?.ToString("0.##") ?? "no chance").ShouldBe(value);
+    }
+
+    [Theory]
+    [InlineData("", "0")]
+    [InlineData("Question", "0.5")]
+    [InlineData("Answer Idea", "1")]
+    [InlineData("Question Question Idea", "1")]
+    [InlineData("Social OffTask Unsorted", "0")]
+    public void Chat(string kinds, string value)
+    {
+        var did = There with { ChatOpen = true, Chat = [.. Words(kinds).Select((k, i) => (Enum.Parse<ChatKind>(k), Given.Id(i)))] };
+        Strand(Scoring.Strand.Chat, did)!.Value.ToString("0.##").ShouldBe(value);
+        Strand(Scoring.Strand.Chat, did with { ChatOpen = false }).ShouldBeNull();
+    }
+
+    [Theory]
+    [InlineData("", "no chance")]
+    [InlineData("1", "1")]
+    [InlineData("1 0.5", "0.75")]
+    [InlineData("0", "0")]
+    public void Group_work(string seen, string value)
+    {
+        var did = There with { SitIns = [.. Words(seen).Select(s => new SitIn(decimal.Parse(s), Given.Id(4)))] };
+        (Strand(Scoring.Strand.GroupWork, did)?.ToString("0.##") ?? "no chance").ShouldBe(value);
+    }
+
+    [Fact]
+    public void The_score_is_a_weighted_mean_of_what_there_was_a_chance_to_do()
+    {
+        // Attendance 1 × 2, speaking 0.5 × 3, chat 0.5 × 1 of 6.
+        var did = There with { Turns = [Turn(TurnOutcome.Partial)], ChatOpen = true, Chat = [(ChatKind.Idea, Given.Id(5))] };
+        LessonScore.Of(did, Scheme.Default).Total!.Value.ShouldBe(100m * 4 / 6, 0.0000001m);
+    }
+
+    [Theory]
+    [InlineData(0, 50)]
+    [InlineData(3, 53)]
+    [InlineData(5, 55)]
+    [InlineData(9, 55)]   // five at most
+    public void Nods_add_a_point_each_up_to_five(int nods, decimal score)
+    {
+        var scheme = new Scheme { Weights = new Dictionary<Strand, decimal> { [Scoring.Strand.Speaking] = 1 } };
+        var did = There with { Turns = [Turn(TurnOutcome.Partial)], Nods = [.. Enumerable.Range(0, nods).Select(Given.Id)] };
+        LessonScore.Of(did, scheme).Total!.Value.ShouldBe(score);
+    }
+
+    [Fact]
+    public void Nods_do_not_lift_a_score_over_a_hundred() =>
+        LessonScore.Of(There with { Nods = [Given.Id(1), Given.Id(2)] }, Scheme.Default).Total!.Value.ShouldBe(100m);
+
+    [Fact]
+    public void Absence_leaves_out_all_but_attendance_or_by_choice_scores_zero()
+    {
+        var absent = There with { Attendance = Given.Attendance(""), ChatOpen = true };
+        LessonScore.Of(absent, Scheme.Default).Total!.Value.ShouldBe(0);
+        LessonScore.Of(absent, Scheme.Default).Strands.Count(s => s.Value is not null).ShouldBe(1);
+        LessonScore.Of(absent, new Scheme { AbsenceScoresZero = true }).Strands.Count(s => s.Value is not null).ShouldBe(5);
+    }
+
+    [Fact]
+    public void An_excused_lesson_has_no_score() =>
+        LessonScore.Of(There with { Attendance = Given.Attendance("", excuse: "dentist") }, Scheme.Default).Total.ShouldBeNull();
+
+    [Theory]
+    // score×minutes of each lesson, lowest left out, term
+    [InlineData("80x50 60x50", 0, "not enough yet")]
+    [InlineData("80x50 60x50 70x50", 0, "70")]
+    [InlineData("90x60 60x30 60x30", 0, "75")]
+    [InlineData("80x50 60x50 70x50", 1, "75")]
+    [InlineData("80x50 60x50 70x50", 9, "80")]   // one is always kept
+    [InlineData("80x0 60x0 70x0", 0, "70")]      // lessons without length weigh the same
+    public void A_term_is_a_mean_weighted_by_length(string lessons, int leftOut, string term)
+    {
+        var scored = Words(lessons).Select(l => l.Split('x')).Select(l => new ScoredLesson("a lesson", decimal.Parse(l[0]), decimal.Parse(l[1]))).ToList();
+        var total = TermScore.Of(scored, new Scheme { LowestLeftOut = leftOut }).Total;
+        (total?.Value.ToString("0.##") ?? "not enough yet").ShouldBe(term);
+    }
+
+    [Theory]
+    [InlineData(72.5, 73)]
+    [InlineData(72.4999, 72)]
+    [InlineData(0.5, 1)]
+    public void Rounding_is_half_away_from_zero_and_only_when_shown(decimal score, int shown) => Scoring.Words.Shown(score).ShouldBe(shown);
+
+    private static string[] Words(string text) => text.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+}
