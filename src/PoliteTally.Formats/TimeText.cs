@@ -10,7 +10,7 @@ internal static partial class TimeText
 {
     private static readonly string[] Dates =
     [
-        "uuuu-MM-dd", "uuuu/M/d", "d/M/uuuu", "M/d/uuuu", "d.M.uuuu", "d-M-uuuu", "d/M/uu", "M/d/uu", "d.M.uu", "d MMM uuuu", "MMM d uuuu",
+        "uuuu-MM-dd", "uuuu/M/d", "d/M/uuuu", "M/d/uuuu", "d.M.uuuu", "d-M-uuuu", "d/M/yy", "M/d/yy", "d.M.yy", "d MMM uuuu", "MMM d uuuu",
         "MMM d, uuuu",
     ];
 
@@ -106,7 +106,8 @@ internal static partial class TimeText
         foreach (var pattern in from date in Dates from between in betweens from hour in Hours select $"{date}{between}{hour}")
         {
             var parser = LocalDateTimePattern.CreateWithInvariantCulture(pattern);
-            yield return (text, _) => parser.Parse(text) is { Success: true } read ? (read.Value, null) : null;
+            // "26" is a year of four digits to the parser, in the first century.
+            yield return (text, _) => parser.Parse(text) is { Success: true, Value.Year: > 1900 } read ? (read.Value, null) : null;
         }
     }
 

@@ -199,8 +199,8 @@ public sealed class LedgerWriter : IAsyncDisposable
             return null;
         }
 
-        var now = _clock.GetCurrentInstant();
-        var entry = new Entry(sent.Id, sent.HappenedAt, now, job.Source, job.By, sent.Act);
+        var now = OnTheDisk(_clock.GetCurrentInstant());
+        var entry = new Entry(sent.Id, OnTheDisk(sent.HappenedAt), now, job.Source, job.By, sent.Act);
         var facts = new LessonFacts(
             Room.TimesOf(on.Lesson), on.Room.RosterIds, on.Lesson.Stage == LessonStage.Settled, on.ActOf,
             id => on.State().IsStruck(id));
@@ -222,6 +222,9 @@ public sealed class LedgerWriter : IAsyncDisposable
 
         return null;
     }
+
+    // The file keeps milliseconds; what is reckoned from memory must be what will be read back.
+    private static Instant OnTheDisk(Instant at) => Instant.FromUnixTimeMilliseconds(at.ToUnixTimeMilliseconds());
 
     private static bool ChangesCourse(Act act, Work on) => act switch
     {

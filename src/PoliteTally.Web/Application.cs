@@ -131,7 +131,7 @@ public static class Application
         app.UseExceptionHandler(new ExceptionHandlerOptions
         {
             ExceptionHandler = WriteProblem,
-            SuppressDiagnosticsCallback = handled => handled.Exception is BadHttpRequestException,
+            SuppressDiagnosticsCallback = handled => handled.Exception is BadHttpRequestException or FormatProblem,
         });
         app.UseStatusCodePages();
         app.UseSecurityHeaders(new HeaderPolicyCollection()
@@ -179,8 +179,8 @@ public static class Application
         signedIn.MapSettling();
         signedIn.MapScores();
         signedIn.MapReports();
-        app.Map("/api/{**rest}", () => TypedResults.Problem("There is nothing at this address.", statusCode: 404)).ExcludeFromDescription();
-        app.MapFallbackToFile("index.html", new StaticFileOptions
+        // Every other address is a page of the front end; under /api it is a mistake.
+        app.MapFallbackToFile("{*path:nonfile:regex(^(?!api(/|$)))}", "index.html", new StaticFileOptions
         {
             OnPrepareResponse = prepared => prepared.Context.Response.Headers.CacheControl = "no-cache",
         });

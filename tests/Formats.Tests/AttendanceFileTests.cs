@@ -1,0 +1,108 @@
+using System.Text;
+using NodaTime;
+
+namespace PoliteTally.Formats.Tests;
+
+public sealed class AttendanceFileTests
+{
+    // A Monday in November in the islands, which then are on UTC.
+    private static readonly Instant From = Instant.FromUtc(2026, 11, 2, 9, 30);
+    private static readonly DateTimeZone Faroe = DateTimeZoneProviders.Tzdb["Atlantic/Faroe"];
+
+    private static AttendancePreview Read(string text, DateTimeZone? zone = null, Instant? from = null) => AttendanceFile.Read(
+        Encoding.UTF8.GetBytes(text), null, zone ?? Faroe, from ?? From, (from ?? From) + Duration.FromMinutes(50));
+
+    [Theory]
+    // many ways to write 09:31:00 on 2 November
+    [InlineData("2026-11-02 09:31:00", false)]
+    [InlineData("2026-11-02T09:31:00Z", true)]
+    [InlineData("2026-11-02T10:31:00+01:00", true)]
+    [InlineData("02/11/2026 09:31:00", false)]         // day first, since month first would lie in February
+    [InlineData("11/02/2026 09:31:00 AM", false)]      // month first, since day first would lie in February
+    [InlineData("11/2/26, 9:31 AM", false)]
+    [InlineData("2.11.2026 9:31", false)]
+    [InlineData("Nov 2, 2026 9:31:00 AM", false)]
+    [InlineData("2 Nov 2026 09:31", false)]
+    [InlineData("09:31:00", false)]
+    [InlineData("9:31 AM", false)]
+    [InlineData("2026-11-02 09:31:00 UTC", true)]
+    public void Times(string written, bool namesZone)
+    {
+        var list = Read($"Name;Join time;Leave time\nJuno;{written};\n");
+
+        list.Shape.ShouldBe(AttendanceShape.Stretches);
+        list.Lines[0].Problems.ShouldBeEmpty();
+        list.Lines[0].Joined.ShouldBe(From + Duration.FromMinutes(1));
+        list.NamesZone.ShouldBe(namesZone);
+    }
+
+    [Fact]
+    public void Times_without_a_zone_are_read_in_the_one_that_was_asked_for()
+    {
+        var list = Read("Name,Joined,Left\nJuno,2026-11-02 10:31,2026-11-02 11:20", DateTimeZoneProviders.Tzdb["Europe/Oslo"]);
+        list.Lines[0].Joined.ShouldBe(From + Duration.FromMinutes(1));
+        list.NamesZone.ShouldBeFalse();
+    }
+
+    [Fact]
+    public void Times_across_a_change_of_daylight_saving_time_are_told_apart_by_the_zone()
+    {
+        var before = Instant.FromUtc(2026, 10, 24, 8, 30);
+        Read("Name,Joined\nJuno,2026-10-24 09:31", from: before).Lines[0].Joined.ShouldBe(before + Duration.FromMinutes(1));
+        Read("Name,Joined\nJuno,2026-11-02 09:31").Lines[0].Joined.ShouldBe(From + Duration.FromMinutes(1));
+    }
+
+    [Fact]
+    public void One_event_a_row()
+    {
+        var list = Read("Timestamp,Participant,Action\n2026-11-02 09:31:00,Juno,Joined\n2026-11-02 10:00:00,Juno,left the meeting\n2026-11-02 09:50:00,Eino,waved\n");
+
+        list.Shape.ShouldBe(AttendanceShape.Events);
+        list.Lines[0].Joined.ShouldBe(From + Duration.FromMinutes(1));
+        list.Lines[1].Left.ShouldBe(From + Duration.FromMinutes(30));
+        list.Lines[2].Problems.ShouldHaveSingleItem().ShouldContain("neither joining nor leaving");
+    }
+
+    [Theory]
+    [InlineData("Duration (minutes)", "47", 47)]
+    [InlineData("Duration", "47 min", 47)]
+    [InlineData("Duration", "1h 2m 30s", 62.5)]
+    [InlineData("Duration", "00:47:30", 47.5)]
+    [InlineData("Duration", "47,5", 47.5)]
+    [InlineData("Duration (seconds)", "2820", 47)]
+    public void Minutes_only(string heading, string cell, double minutes)
+    {
+        var list = Read($"Name;{heading}\nJuno;{cell}\n");
+        list.Shape.ShouldBe(AttendanceShape.Lengths);
+        list.Lines[0].Length!.Value.TotalMinutes.ShouldBe(minutes);
+        list.NamesZone.ShouldBeTrue(); // there is nothing to ask
+    }
+
+    [Fact]
+    public void A_list_with_a_title_above_it()
+    {
+        var list = Read("Meeting summary\nTitle,Weather and Tides\n\nFull name,E-mail,Joined,Left\nJuno Q,juno.quillfeather@pupils.skerrysound.example,2026-11-02 09:31,2026-11-02 10:20\n");
+        list.Lines.ShouldHaveSingleItem().Email.ShouldBe("juno.quillfeather@pupils.skerrysound.example");
+        list.Lines[0].Row.ShouldBe(5);
+    }
+
+    [Theory]
+    [InlineData("Name,Joined,Left\nJuno,soon,2026-11-02 10:20\nEino,2026-11-02 09:30,2026-11-02 10:20", 2, "“soon”, which cannot be read")]
+    [InlineData("Name,Joined,Left\nEino,2026-11-02 09:30,2026-11-02 10:20\nJuno,2026-11-02 10:20,2026-11-02 09:30", 3, "leaves before it joins")]
+    [InlineData("Name,Joined,Left\n,2026-11-02 09:30,2026-11-02 10:20", 2, "no name")]
+    [InlineData("Name,Joined,Left\nJuno,,", 2, "no joining time")]
+    [InlineData("Name,Minutes\nJuno,a while", 2, "cannot be read")]
+    [InlineData("Name,Minutes\n=1+1,5", 2, "formula")]
+    public void What_is_wrong_is_said_by_its_row(string text, int row, string part)
+    {
+        var wrong = Read(text).Lines.Single(l => l.Problems.Count > 0);
+        wrong.Row.ShouldBe(row);
+        wrong.Problems[0].ShouldContain(part);
+    }
+
+    [Theory]
+    [InlineData("Name,Shoe size\nJuno,38", "joining times")]
+    [InlineData("When,Joined\nx,2026-11-02 09:30", "names")]
+    [InlineData("Name,Joined\nJuno,2026-10-02 09:30", "another lesson")]
+    public void A_list_that_does_not_fit_says_so(string text, string part) => string.Join(' ', Read(text).Problems).ShouldContain(part);
+}

@@ -1,0 +1,105 @@
+using System.Text;
+
+namespace PoliteTally.Formats.Tests;
+
+public sealed class RosterFileTests
+{
+    private const string Plain = "Student number,Family name,Given name,E-mail\nS1,Sørbø,Ingvild,i@skerrysound.example\nS2,Yıldız,Çağla,c@skerrysound.example\n";
+
+    public static TheoryData<string, byte[], string, string> Writings()
+    {
+        CodePagesEncodingProvider.Instance.GetEncoding(1252);
+        var western = "Student number;Family name;Given name\nS1;Sørbø;Ingvild\n";
+        return new TheoryData<string, byte[], string, string>
+        {
+            { "UTF-8", Encoding.UTF8.GetBytes(Plain), "UTF-8", "," },
+            { "UTF-8 with its mark", [.. Encoding.UTF8.Preamble, .. Encoding.UTF8.GetBytes(Plain)], "UTF-8", "," },
+            { "UTF-16 with its mark", [.. Encoding.Unicode.Preamble, .. Encoding.Unicode.GetBytes(Plain.Replace(',', '\t'))], "UTF-16", "\t" },
+            { "UTF-16 without", Encoding.Unicode.GetBytes(Plain), "UTF-16", "," },
+            { "UTF-16 the other way round", [.. Encoding.BigEndianUnicode.Preamble, .. Encoding.BigEndianUnicode.GetBytes(Plain)], "UTF-16", "," },
+            { "Windows-1252", CodePagesEncodingProvider.Instance.GetEncoding(1252)!.GetBytes(western), "Windows-1252", ";" },
+            { "bars, CRLF", Encoding.UTF8.GetBytes(Plain.Replace(',', '|').Replace("\n", "\r\n")), "UTF-8", "|" },
+        };
+    }
+
+    [Theory]
+    [MemberData(nameof(Writings))]
+    public void Any_encoding_and_separator(string told, byte[] bytes, string encoding, string separator)
+    {
+        var preview = RosterFile.Read(bytes, null);
+
+        preview.Encoding.ShouldBe(encoding, told);
+        preview.Separator.ToString().ShouldBe(separator);
+        preview.Lines[0].Family.ShouldBe("Sørbø");
+        preview.Lines.ShouldAllBe(l => l.Problems.Count == 0);
+    }
+
+    [Theory]
+    [InlineData("Vorname;Nachname\nIngvild;Sørbø")]
+    [InlineData("FIRST NAME,LAST NAME,Group\nIngvild,Sørbø,Westing")]
+    [InlineData("e-mail,surname,forename\ni@skerrysound.example,Sørbø,Ingvild")]
+    [InlineData("Name\n\"Sørbø, Ingvild\"")]
+    [InlineData("Full name,No\nIngvild Sørbø,7")]
+    [InlineData("Weather and Tides\nprinted on Monday\n\nGiven name,Family name\nIngvild,Sørbø")] // lines above the table
+    public void Any_columns_in_any_order(string text)
+    {
+        var line = RosterFile.Read(Encoding.UTF8.GetBytes(text), null).Lines.ShouldHaveSingleItem();
+        (line.Given, line.Family).ShouldBe(("Ingvild", "Sørbø"));
+    }
+
+    [Fact]
+    public void The_guess_can_be_changed()
+    {
+        var bytes = Encoding.UTF8.GetBytes("A,B\nSørbø,Ingvild");
+        RosterFile.Read(bytes, null).Lines[0].Problems.ShouldNotBeEmpty();
+        RosterFile.Read(bytes, new Dictionary<string, int> { ["family"] = 0, ["given"] = 1 }).Lines[0].Given.ShouldBe("Ingvild");
+    }
+
+    [Theory]
+    // the row that is wrong, what is said of it
+    [InlineData("Given name,Family name\nIngvild,Sørbø\nDewi\n", 3, "1 cells where the headings have 2")]
+    [InlineData("Given name,Family name\nIngvild,Sørbø,extra\n", 2, "3 cells where the headings have 2")]
+    [InlineData("Given name,Family name\nIngvild,\n", 2, "only one name")]
+    [InlineData("Given name,Family name,No\nIngvild,Sørbø,1\nDewi,Suharto,1\n", 3, "same student number as row 2")]
+    [InlineData("Given name,Family name\nIngvild,Sørbø\nIngvild,Sørbø\n", 3, "same name as row 2")]
+    [InlineData("Given name,Family name,email\nIngvild,Sørbø,a@b\nDewi,Suharto,A@b\n", 3, "same e-mail address as row 2")]
+    [InlineData("Given name,Family name\n=HYPERLINK(1),Sørbø\n", 2, "formula")]
+    [InlineData("Given name,Family name\n@SUM(A1),Sørbø\n", 2, "formula")]
+    [InlineData("Given name,Family name\n-cmd(1),Sørbø\n", 2, "formula")]
+    [InlineData("Given name,Family name,email\nIngvild,Sørbø,not an address\n", 2, "e-mail")]
+    [InlineData("Given name,Family name\nIng\uFFFDvild,Sørbø\n", 2, "broken letters")]
+    [InlineData("Given name,Family name\n\"Ing\nvild\",Sørbø\n", 2, "line break")]
+    public void What_is_wrong_is_said_by_its_row(string text, int row, string part)
+    {
+        var wrong = RosterFile.Read(Encoding.UTF8.GetBytes(text), null).Lines.Single(l => l.Problems.Count > 0);
+        wrong.Row.ShouldBe(row);
+        wrong.Problems[0].ShouldContain(part);
+    }
+
+    public static TheoryData<string, byte[], string> Unreadable() => new()
+    {
+        { "empty", [], "empty" },
+        { "only white space", "  \n \n"u8.ToArray(), "empty" },
+        { "a workbook", [0x50, 0x4B, 3, 4, 20, 0], "save the sheet as CSV" },
+        { "a document", "%PDF-1.7"u8.ToArray(), "document or a picture" },
+        { "a picture", [0x89, 0x50, 0x4E, 0x47, 13, 10], "document or a picture" },
+        { "bytes that are no text", [1, 0, 2, 3, 0, 4, 5, 6, 7, 8, 9], "not text" },
+        { "a broken encoding", [0xEF, 0xBB, 0xBF, 0x4E, 0xFF, 0xFE, 0x41], "some of its letters are broken" },
+        { "an unknown encoding", [0x4E, 0x61, 0x6D, 0x65, 0x0A, 0x81, 0x8D, 0x0A], "Row 2" },
+        { "headings only", "Given name,Family name\n"u8.ToArray(), "no rows" },
+        { "too wide", Encoding.UTF8.GetBytes("name" + new string(',', 70) + "\nx" + new string(',', 70)), "at most 60" },
+    };
+
+    [Theory]
+    [MemberData(nameof(Unreadable))]
+    public void A_file_that_is_no_table_says_what_to_do(string told, byte[] bytes, string part) =>
+        Should.Throw<FormatProblem>(() => RosterFile.Read(bytes, null), told).Message.ShouldContain(part);
+
+    [Fact]
+    public void Files_have_an_end()
+    {
+        var rows = Encoding.UTF8.GetBytes("Given name,Family name\n" + string.Concat(Enumerable.Range(0, 100_000).Select(i => $"A{i},B{i}\n")));
+        Should.Throw<FormatProblem>(() => RosterFile.Read(rows, null)).Message.ShouldContain("more than 20,000 rows");
+        Should.Throw<FormatProblem>(() => RosterFile.Read(new byte[Table.LargestFile + 1], null)).Message.ShouldContain("larger than 20 MB");
+    }
+}

@@ -1,0 +1,177 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text;
+using System.Text.Json;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Web.Features.Accounts;
+using PoliteTally.Web.Features.Classes;
+using PoliteTally.Web.Features.Live;
+
+namespace PoliteTally.Web.Tests;
+
+public sealed class AccessTests(AppUnderTest app) : IClassFixture<AppUnderTest>
+{
+    private static readonly string[] Open = ["/api/session"];
+
+    /// <summary>Every path that the description of the API names, so that a new one cannot be forgotten here.</summary>
+    private async Task<IEnumerable<(string Method, string Path)>> Paths()
+    {
+        using var http = new HttpClient { BaseAddress = new Uri(app.Address) };
+        using var description = JsonDocument.Parse(await http.GetStringAsync("/openapi/v1.json"));
+        return [.. description.RootElement.GetProperty("paths").EnumerateObject()
+            .SelectMany(p => p.Value.EnumerateObject().Select(m => (m.Name.ToUpperInvariant(), p.Name)))];
+    }
+
+    private static string Filled(string path, Classroom room) => path
+        .Replace("/classes/{id}", $"/classes/{room.Class}").Replace("/lessons/{id}", $"/lessons/{room.Lesson}")
+        .Replace("{student}", $"{room.Students["Juno"]}").Replace("{position}", "0");
+
+    private static HttpRequestMessage Request(string method, string path)
+    {
+        var request = new HttpRequestMessage(new HttpMethod(method), path);
+        if (method is "POST" or "PUT")
+        {
+            request.Content = path.EndsWith("/entries", StringComparison.Ordinal)
+                ? JsonContent.Create(new EntriesSent([new SentEntry(Guid.CreateVersion7(), Classroom.Now, new LessonEnded())]), options: Visitor.Json)
+                : path.EndsWith("/names", StringComparison.Ordinal) ? JsonContent.Create(new { name = "Juno", notAStudent = true })
+                : path.EndsWith("/lessons", StringComparison.Ordinal) ? JsonContent.Create(new { minutes = 50 })
+                : path.Contains("/roster") || path.Contains("/attendance")
+                    ? new MultipartFormDataContent { { new ByteArrayContent("Name\nJuno Quillfeather"u8.ToArray()), "file", "list.csv" } }
+                    : JsonContent.Create(new { });
+        }
+
+        return request;
+    }
+
+    [Fact]
+    public async Task Another_teacher_s_id_answers_404_everywhere()
+    {
+        var room = await (await app.SignedIn()).Teach();
+        var other = await app.SignedIn("odhran");
+        foreach (var (method, path) in (await Paths()).Where(p => p.Path.Contains("{id}")))
+        {
+            var response = await other.Http.SendAsync(Request(method, Filled(path, room)));
+            response.StatusCode.ShouldBe(HttpStatusCode.NotFound, $"{method} {path}");
+        }
+
+        (await room.Sheet()).Head.Stage.ShouldBe(Store.Model.LessonStage.Live);
+    }
+
+    [Fact]
+    public async Task Without_signing_in_nothing_is_open_but_the_door()
+    {
+        var room = await (await app.SignedIn()).Teach();
+        var visitor = app.Visitor();
+        await visitor.Enter();
+        foreach (var (method, path) in (await Paths()).Where(p => !Open.Contains(p.Path) && !p.Path.StartsWith("/api/accounts") && p.Path != "/api/session/demo"))
+        {
+            var response = await visitor.Http.SendAsync(Request(method, Filled(path, room)));
+            response.StatusCode.ShouldBe(HttpStatusCode.Unauthorized, $"{method} {path}");
+        }
+    }
+
+    [Fact]
+    public async Task What_changes_something_needs_the_token_against_forgery()
+    {
+        var teacher = await app.SignedIn();
+        teacher.Http.DefaultRequestHeaders.Remove("X-XSRF-TOKEN");
+        var response = await teacher.Post("/api/classes", new NewClass("Island Botany"));
+        response.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        (await teacher.Get<List<ClassLine>>("/api/classes")).ShouldNotContain(c => c.Name == "Island Botany");
+    }
+
+    [Theory]
+    [InlineData("GET", "/api/nothing-here", "", 404)]
+    [InlineData("GET", "/api/classes/00000000-0000-0000-0000-000000000001", "", 404)]
+    [InlineData("GET", "/api/classes/not-an-id", "", 404)]
+    [InlineData("GET", "/api/lessons/00000000-0000-0000-0000-000000000001/live", "", 404)]
+    [InlineData("PATCH", "/api/classes", "{}", 405)]
+    [InlineData("POST", "/api/classes", "{\"name\":", 400)]
+    [InlineData("POST", "/api/classes", "[1,2]", 400)]
+    [InlineData("POST", "/api/classes", "{\"name\":\"\"}", 422)]
+    [InlineData("POST", "/api/classes", "", 400)]
+    public async Task Whatever_is_wrong_is_said_as_a_problem_document(string method, string path, string body, int status)
+    {
+        var teacher = await app.SignedIn();
+        var request = new HttpRequestMessage(new HttpMethod(method), path);
+        if (method != "GET")
+        {
+            request.Content = new StringContent(body, Encoding.UTF8, "application/json");
+        }
+
+        var response = await teacher.Http.SendAsync(request);
+        var text = await response.Content.ReadAsStringAsync();
+        ((int)response.StatusCode).ShouldBe(status, text);
+        response.Content.Headers.ContentType?.MediaType.ShouldBe("application/problem+json");
+        text.ShouldNotContain("   at ");
+        text.ShouldNotContain("Exception");
+    }
+
+    [Theory]
+    [InlineData("""{"entries":[{"id":"01900000-0000-7000-8000-000000000000","happenedAt":1e300,"act":{"type":"lessonEnded"}}]}""")]
+    [InlineData("""{"entries":[{"id":"01900000-0000-7000-8000-000000000000","happenedAt":1,"act":{"type":"danced"}}]}""")]
+    [InlineData("""{"entries":[{"id":"x","happenedAt":1,"act":{"type":"lessonEnded"}}]}""")]
+    [InlineData("""{"entries":[{"id":"01900000-0000-7000-8000-000000000000","happenedAt":1,"act":{"type":"marked","student":"01900000-0000-7000-8000-000000000000","mark":7}}]}""")]
+    [InlineData("""{"entries":[null]}""")]
+    [InlineData("""{"entries":[]}""")]
+    [InlineData("""{}""")]
+    [InlineData("""{"entries":[{"id":"01900000-0000-7000-8000-000000000000","happenedAt":1,"act":{"type":"joined","name":"Juno","device":""}}]}""")]
+    public async Task Entries_that_are_none_are_refused_whole(string body)
+    {
+        var room = await (await app.SignedIn()).Teach();
+        var before = (await room.Sheet()).Head.Position;
+        var response = await room.Teacher.Http.PostAsync(
+            $"/api/lessons/{room.Lesson}/entries", new StringContent(body, Encoding.UTF8, "application/json"));
+
+        ((int)response.StatusCode).ShouldBeOneOf(400, 422);
+        response.Content.Headers.ContentType?.MediaType.ShouldBe("application/problem+json");
+        (await room.Sheet()).Head.Position.ShouldBe(before);
+    }
+
+    [Fact]
+    public async Task Only_the_first_visitor_makes_an_account_unasked()
+    {
+        var visitor = app.Visitor();
+        (await visitor.Enter()).AwaitsFirstAccount.ShouldBeFalse();
+        (await visitor.Post("/api/accounts", new NewAccount("x@skerrysound.example", "a long password", "X", "Y", "Atlantic/Faroe")))
+            .StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await visitor.Post("/api/session/demo", null)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
+    public async Task Pages_carry_a_strict_content_security_policy()
+    {
+        using var http = new HttpClient { BaseAddress = new Uri(app.Address) };
+        var policy = (await http.GetAsync("/api/session")).Headers.GetValues("Content-Security-Policy").Single();
+        policy.ShouldContain("default-src 'self'");
+        policy.ShouldContain("frame-ancestors 'none'");
+        policy.ShouldNotContain("unsafe");
+    }
+
+    [Fact]
+    public async Task Another_host_name_is_not_answered()
+    {
+        using var http = new HttpClient { BaseAddress = new Uri(app.Address) };
+        http.DefaultRequestHeaders.Host = "polite-tally.example";
+        (await http.GetAsync("/api/session")).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+    }
+}
+
+/// <summary>By itself: whoever guesses is shut out for a while, and with them every test that shares the application.</summary>
+public sealed class GuessingTests(AppUnderTest app) : IClassFixture<AppUnderTest>
+{
+    [Fact]
+    public async Task Guessing_a_password_is_slowed_down()
+    {
+        var visitor = app.Visitor();
+        await visitor.Enter();
+        var statuses = new List<HttpStatusCode>();
+        for (var i = 0; i < 40; i++)
+        {
+            statuses.Add((await visitor.Post("/api/session", new SignIn("nobody@skerrysound.example", $"guess {i}"))).StatusCode);
+        }
+
+        statuses[0].ShouldBe(HttpStatusCode.Unauthorized);
+        statuses[^1].ShouldBe(HttpStatusCode.TooManyRequests);
+    }
+}

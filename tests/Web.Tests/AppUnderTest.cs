@@ -1,0 +1,159 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using Microsoft.AspNetCore.Builder;
+using NodaTime;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Store;
+using PoliteTally.Web.Features.Accounts;
+using PoliteTally.Web.Features.Classes;
+using PoliteTally.Web.Features.Lessons;
+using PoliteTally.Web.Features.Live;
+using PoliteTally.Web.Features.Settling;
+
+namespace PoliteTally.Web.Tests;
+
+/// <summary>The application on a fresh data folder, on real HTTP.</summary>
+public sealed class AppUnderTest : IAsyncLifetime
+{
+    private readonly string _folder = Directory.CreateTempSubdirectory("polite-tally-test").FullName;
+    private readonly Dictionary<string, CookieCollection> _signedIn = [];
+    private WebApplication _app = null!;
+
+    public string Address { get; private set; } = "";
+
+    public SchoolFile File { get; private set; } = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        _app = Application.Build(new Settings(_folder, 0, Demo: false));
+        await _app.StartAsync();
+        Address = _app.Urls.First();
+        File = new SchoolFile(_folder);
+        await using var db = File.Open(Guid.Empty);
+        db.Users.AddRange(TeacherNamed("tamsin"), TeacherNamed("odhran"));
+        await db.SaveChangesAsync();
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await _app.StopAsync();
+        await _app.DisposeAsync();
+        Directory.Delete(_folder, recursive: true);
+    }
+
+    /// <summary>A browser that nobody has signed in with.</summary>
+    public Visitor Visitor() => new(Address);
+
+    /// <summary>A browser with Tamsin Vale or Odhran Pike signed in.</summary>
+    public async Task<Visitor> SignedIn(string name = "tamsin")
+    {
+        // Once a name: signing in is limited in how often it may be tried.
+        if (!_signedIn.TryGetValue(name, out var cookies))
+        {
+            var first = Visitor();
+            await first.Enter();
+            (await first.Post("/api/session", new SignIn($"{name}@skerrysound.example", "rule of twelfths"))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+            _signedIn[name] = cookies = first.Cookies.GetCookies(new Uri(Address));
+        }
+
+        var visitor = Visitor();
+        visitor.Cookies.Add(cookies);
+        await visitor.Enter();
+        return visitor;
+    }
+
+    private static Store.Model.Teacher TeacherNamed(string name)
+    {
+        var mail = $"{name}@skerrysound.example";
+        var teacher = new Store.Model.Teacher
+        {
+            Id = Guid.CreateVersion7(), UserName = mail, NormalizedUserName = mail.ToUpperInvariant(), Email = mail,
+            NormalizedEmail = mail.ToUpperInvariant(), SecurityStamp = "stamp", DisplayName = name, School = "Skerry Sound Online School",
+            TimeZone = "Atlantic/Faroe", LockoutEnabled = true,
+        };
+        teacher.PasswordHash = new Microsoft.AspNetCore.Identity.PasswordHasher<Store.Model.Teacher>().HashPassword(teacher, "rule of twelfths");
+        return teacher;
+    }
+}
+
+/// <summary>A browser: keeps cookies and sends the token against forgery.</summary>
+public sealed class Visitor(string address)
+{
+    public static readonly JsonSerializerOptions Json = MadeJson();
+
+    private readonly CookieContainer _cookies = new();
+
+    public HttpClient Http { get; private set; } = null!;
+
+    public CookieContainer Cookies => _cookies;
+
+    public async Task<Session> Enter()
+    {
+        Http ??= new HttpClient(new HttpClientHandler { CookieContainer = _cookies }) { BaseAddress = new Uri(address) };
+        var session = (await Http.GetFromJsonAsync<Session>("/api/session", Json))!;
+        var token = _cookies.GetCookies(new Uri(address))["XSRF-TOKEN"]!.Value;
+        Http.DefaultRequestHeaders.Remove("X-XSRF-TOKEN");
+        Http.DefaultRequestHeaders.Add("X-XSRF-TOKEN", Uri.UnescapeDataString(token));
+        return session;
+    }
+
+    public async Task<T> Get<T>(string path) => (await Http.GetFromJsonAsync<T>(path, Json))!;
+
+    public Task<HttpResponseMessage> Post(string path, object? body) => Http.PostAsJsonAsync(path, body, Json);
+
+    public async Task<T> Post<T>(string path, object body) => await Read<T>(await Post(path, body));
+
+    public static async Task<T> Read<T>(HttpResponseMessage response)
+    {
+        response.IsSuccessStatusCode.ShouldBeTrue(await response.Content.ReadAsStringAsync());
+        return (await response.Content.ReadFromJsonAsync<T>(Json))!;
+    }
+
+    public Task<HttpResponseMessage> Send(string path, string content, params (string Field, string Value)[] decided) =>
+        Send(path, System.Text.Encoding.UTF8.GetBytes(content), decided);
+
+    public Task<HttpResponseMessage> Send(string path, byte[] content, params (string Field, string Value)[] decided)
+    {
+        var form = new MultipartFormDataContent { { new ByteArrayContent(content), "file", "list.csv" } };
+        foreach (var (field, value) in decided)
+        {
+            form.Add(new StringContent(value), field);
+        }
+
+        return Http.PostAsync(path, form);
+    }
+
+    /// <summary>A class of three, with a lesson of it going on.</summary>
+    public async Task<Classroom> Teach()
+    {
+        var made = await Post<ClassLine>("/api/classes", new NewClass("Weather and Tides"));
+        const string roster = "Number,Given name,Family name\nS1,Juno,Quillfeather\nS2,Eino,Rautio\nS3,Zainab,Usman\n";
+        await Read<RosterBroughtIn>(await Send($"/api/classes/{made.Id}/roster", roster));
+        var lesson = await Post<LessonLine>($"/api/classes/{made.Id}/lessons", new LessonNow("Why the wind backs", 50));
+        var page = await Get<ClassPage>($"/api/classes/{made.Id}");
+        return new Classroom(this, made.Id, lesson.Id, page.Students.ToDictionary(s => s.Called, s => s.Id));
+    }
+
+    private static JsonSerializerOptions MadeJson()
+    {
+        var options = new JsonSerializerOptions(JsonSerializerDefaults.Web);
+        Wire.Configure(options);
+        return options;
+    }
+}
+
+/// <summary>A lesson going on.</summary>
+public sealed record Classroom(Visitor Teacher, Guid Class, Guid Lesson, IReadOnlyDictionary<string, Guid> Students)
+{
+    public Task<LiveView> Sheet() => Teacher.Get<LiveView>($"/api/lessons/{Lesson}/live");
+
+    public Task<WriteResult> Tap(params IEnumerable<Act> acts) => Tap(acts.Select(a => new SentEntry(Guid.CreateVersion7(), Now, a)));
+
+    public Task<WriteResult> Tap(IEnumerable<SentEntry> entries) =>
+        Teacher.Post<WriteResult>($"/api/lessons/{Lesson}/entries", new EntriesSent([.. entries]));
+
+    public async Task<SettlingView> Settling() => await Teacher.Get<SettlingView>($"/api/lessons/{Lesson}/settling");
+
+    public static Instant Now => Instant.FromUnixTimeMilliseconds(SystemClock.Instance.GetCurrentInstant().ToUnixTimeMilliseconds());
+}

@@ -1,0 +1,173 @@
+using System.Net;
+using System.Net.Http.Json;
+using NodaTime;
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Names;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Reports;
+using PoliteTally.Web.Features.Scores;
+using PoliteTally.Web.Features.Settling;
+
+namespace PoliteTally.Web.Tests;
+
+public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest>
+{
+    private static string Iso(Instant at) => at.ToString("uuuu-MM-dd'T'HH:mm:ss'Z'", null);
+
+    private static string List(Instant now) =>
+        $"Name,Joined,Left\nJuno Q,{Iso(now)},\nEino Rautio,{Iso(now)},\nThe Keeper,{Iso(now)},\n";
+
+    private async Task<Classroom> Ended()
+    {
+        var room = await (await app.SignedIn()).Teach();
+        await room.Tap(new Marked(room.Students["Juno"], Mark.Here), new TurnTaken(room.Students["Juno"], Core.Hands.TurnOutcome.Full, Core.Hands.TurnOrigin.Invited));
+        await room.Tap(new LessonEnded());
+        return room;
+    }
+
+    [Fact]
+    public async Task From_an_attendance_list_to_a_score()
+    {
+        var room = await Ended();
+        var view = await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", List(Classroom.Now)));
+
+        view.Names.Single(n => n.Name == "Eino Rautio").Decided.ShouldBeTrue();
+        view.Names.Single(n => n.Name == "Juno Q").Student.ShouldBe(room.Students["Juno"]);
+        view.Names.Single(n => n.Name == "The Keeper").Certainty.ShouldBe(Certainty.Unknown);
+        view.Register.Single(r => r.Called == "Zainab").Status.ShouldBe(AttendanceStatus.Absent);
+
+        (await room.Tap(new ExcuseRecorded(room.Students["Zainab"], "dentist"))).Refused.ShouldBeEmpty();
+        (await room.Tap(new LessonSettled())).Refused.ShouldBeEmpty();
+        var sheet = await room.Teacher.Get<ScoreSheet>($"/api/classes/{room.Class}/scores");
+        sheet.Students.Single(s => s.Called == "Zainab").Cells[0]!.Status.ShouldBe(AttendanceStatus.Excused);
+        sheet.Students.Single(s => s.Called == "Zainab").Cells[0]!.Score.ShouldBeNull();
+
+        var why = await room.Teacher.Get<Explanation>($"/api/lessons/{room.Lesson}/scores/{room.Students["Juno"]}");
+        why.Shown.ShouldBe(sheet.Students.Single(s => s.Called == "Juno").Cells[0]!.Score);
+        why.Entries.Select(e => e.Text).ShouldContain("full turn");
+        why.Score.Total!.Recompute().ShouldBe(why.Score.Total.Value);
+        Summaries.Check(app.File).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Bringing_in_the_same_file_twice_changes_nothing()
+    {
+        var room = await Ended();
+        var list = List(Classroom.Now);
+        await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", list);
+        var once = (await room.Sheet()).Head.Position;
+        var view = await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", list));
+
+        (await room.Sheet()).Head.Position.ShouldBe(once);
+        view.Files.ShouldHaveSingleItem();
+    }
+
+    [Fact]
+    public async Task A_name_is_decided_remembered_and_taken_back()
+    {
+        var room = await Ended();
+        await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", List(Classroom.Now));
+        var said = await Decide(room, new NameWordGiven("The Keeper", room.Students["Zainab"], false));
+        said.Register.Single(r => r.Called == "Zainab").KnownBy.ShouldBe(KnownBy.Measured);
+
+        var look = await Visitor.Read<AttendanceLook>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance/preview", List(Classroom.Now)));
+        look.Names.Single(n => n.Name == "The Keeper").ShouldBe(new NameLook("The Keeper", Certainty.Sure, MatchedBy.ConfirmedBefore, room.Students["Zainab"]));
+
+        var undone = await Decide(room, new NameWordGiven("The Keeper", null, false));
+        undone.Names.Single(n => n.Name == "The Keeper").Decided.ShouldBeFalse();
+        undone.Names.Single(n => n.Name == "The Keeper").Certainty.ShouldBe(Certainty.Unknown);
+
+        var nobody = await Decide(room, new NameWordGiven("The Keeper", null, true));
+        nobody.Names.Single(n => n.Name == "The Keeper").Decided.ShouldBeTrue();
+        nobody.Register.Single(r => r.Called == "Zainab").Status.ShouldBe(AttendanceStatus.Absent);
+    }
+
+    [Fact]
+    public async Task Looking_stores_nothing()
+    {
+        var room = await Ended();
+        var before = (await room.Sheet()).Head.Position;
+        await Visitor.Read<AttendanceLook>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance/preview", List(Classroom.Now)));
+        (await room.Sheet()).Head.Position.ShouldBe(before);
+        (await room.Settling()).Files.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task A_row_that_is_wrong_stops_the_file_unless_it_is_left_out()
+    {
+        var room = await Ended();
+        var before = (await room.Sheet()).Head.Position;
+        var list = List(Classroom.Now) + "Zainab Usman,soon,\n";
+        var refused = await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", list);
+
+        refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await refused.Content.ReadAsStringAsync()).ShouldContain("Row 5");
+        (await room.Sheet()).Head.Position.ShouldBe(before);
+        (await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", list, ("leaveOut", "true"))).IsSuccessStatusCode.ShouldBeTrue();
+    }
+
+    [Theory]
+    [InlineData("", "empty")]
+    [InlineData("Name,Joined\nJuno,2020-01-01T09:30:00Z\n", "None of its times lie in this lesson")]
+    public async Task A_list_that_cannot_be_used_is_refused_whole(string list, string part)
+    {
+        var room = await Ended();
+        var refused = await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", list);
+        refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await refused.Content.ReadAsStringAsync()).ShouldContain(part);
+        (await room.Settling()).Names.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task A_file_is_too_large_a_zone_unknown_a_form_without_a_file()
+    {
+        var room = await Ended();
+        var path = $"/api/lessons/{room.Lesson}/attendance/preview";
+        (await Said(await room.Teacher.Send(path, new byte[20_000_001]))).ShouldContain("larger than 20 MB");
+        (await Said(await room.Teacher.Send(path, List(Classroom.Now), ("zone", "Atlantic/Nowhere")))).ShouldContain("not a time zone");
+        (await Said(await room.Teacher.Send(path, List(Classroom.Now), ("mapping", "{")))).ShouldContain("columns");
+        (await Said(await room.Teacher.Post(path, new { }))).ShouldContain("file is missing");
+    }
+
+    [Fact]
+    public async Task A_settled_lesson_is_closed_until_it_is_opened_again()
+    {
+        var room = await Ended();
+        var settled = (await room.Tap(new LessonSettled())).Accepted[0];
+        (await room.Tap(new NodGiven(room.Students["Juno"], "on time"))).Refused.ShouldHaveSingleItem().Why.ShouldContain("settled");
+        (await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", List(Classroom.Now))).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await room.Teacher.Get<ScoreSheet>($"/api/classes/{room.Class}/scores")).Lessons.ShouldHaveSingleItem();
+
+        (await room.Tap(new Struck(settled))).Refused.ShouldBeEmpty();
+        (await room.Settling()).Lesson.Stage.ShouldBe(LessonStage.Ended);
+        (await room.Teacher.Get<ScoreSheet>($"/api/classes/{room.Class}/scores")).Lessons.ShouldBeEmpty();
+        (await room.Tap(new StatusDeclared(room.Students["Zainab"], AttendanceStatus.Late))).Refused.ShouldBeEmpty();
+        (await room.Settling()).Register.Single(r => r.Called == "Zainab").Status.ShouldBe(AttendanceStatus.Late);
+    }
+
+    [Fact]
+    public async Task The_report_agrees_with_the_scores_and_its_file_is_safe()
+    {
+        var room = await Ended();
+        await room.Tap(new LessonSettled());
+        var report = await room.Teacher.Get<ClassReport>($"/api/classes/{room.Class}/report");
+        var scores = await room.Teacher.Get<ScoreSheet>($"/api/classes/{room.Class}/scores");
+        report.Students.Select(s => s.Cells[0]!.Score).ShouldBe(scores.Students.Select(s => s.Cells[0]!.Score));
+        report.Students.Single(s => s.Called == "Juno").FullTurns.ShouldBe(1);
+
+        var csv = await room.Teacher.Http.GetStringAsync($"/api/classes/{room.Class}/report.csv");
+        csv.ShouldContain("S1,Quillfeather,Juno,Juno,1,0,0,0,1,0,0,not enough yet,");
+    }
+
+    private static async Task<string> Said(HttpResponseMessage response)
+    {
+        ((int)response.StatusCode).ShouldBeInRange(400, 499);
+        response.Content.Headers.ContentType?.MediaType.ShouldBe("application/problem+json");
+        return await response.Content.ReadAsStringAsync();
+    }
+
+    private static async Task<SettlingView> Decide(Classroom room, NameWordGiven word) =>
+        await Visitor.Read<SettlingView>(await room.Teacher.Http.PutAsJsonAsync($"/api/lessons/{room.Lesson}/names", word, Visitor.Json));
+}
