@@ -149,6 +149,7 @@ public static class Application
                 policy.AddFormAction().Self();
                 policy.AddFrameAncestors().None();
             }));
+        app.UseDefaultFiles();
         app.UseStaticFiles(new StaticFileOptions
         {
             OnPrepareResponse = prepared => prepared.Context.Response.Headers.CacheControl =

@@ -47,6 +47,7 @@ export class Outbox {
   private again: ReturnType<typeof setTimeout> | undefined
   private failures = 0
   private nextOrder = Date.now()
+  private shownUpTo = -1
 
   constructor(
     private readonly lesson: string,
@@ -81,6 +82,7 @@ export class Outbox {
 
   /** The sheet shows everything up to this position: what it holds need not be drawn over it. */
   shown(position: number) {
+    this.shownUpTo = position
     if (this.noted.some((n) => n.storedAt !== undefined && n.storedAt <= position))
       this.set(this.noted.filter((n) => n.storedAt === undefined || n.storedAt > position))
   }
@@ -145,6 +147,8 @@ export class Outbox {
             : n,
       ),
     )
+    // The patch may have come before this answer.
+    this.shown(this.shownUpTo)
     this.told('stored', result.position)
   }
 }

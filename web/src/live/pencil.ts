@@ -68,7 +68,10 @@ export function draw(view: View, noted: readonly Noted[]): Drawn {
     refused: [],
   }
 
+  // The server's sheet may show an entry before its answer has come back.
+  const shown = new Set(view.head.lastEntries.map((e) => e.id))
   for (const entry of noted) {
+    if (shown.has(entry.id)) continue
     const student = 'student' in entry.act ? (entry.act.student as string) : undefined
     if (entry.refused) {
       const text = `${student ? `${names.get(student) ?? 'A student'}, ` : ''}${wordsOf(entry.act)}`

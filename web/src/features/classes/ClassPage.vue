@@ -138,7 +138,7 @@ async function start() {
 }
 @media (max-width: 900px) {
   .columns {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>

@@ -135,7 +135,7 @@ a.what:hover b {
 }
 @media (max-width: 860px) {
   .desk {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>

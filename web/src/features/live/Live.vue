@@ -315,7 +315,7 @@ function endLesson() {
 .live {
   --row: clamp(24px, calc((100dvh - 58px - 28px - 36px - 4px) / max(1, var(--rows))), 40px);
   display: grid;
-  grid-template: 58px 1fr 36px / 250px 1fr;
+  grid-template: 58px minmax(0, 1fr) 36px / 250px minmax(0, 1fr);
   grid-template-areas: 'head head' 'side sheet' 'foot foot';
   height: 100dvh;
 }
@@ -385,6 +385,7 @@ function endLesson() {
 .entries {
   display: flex;
   flex: 1;
+  min-width: 0;
   gap: 14px;
   overflow: hidden;
   white-space: nowrap;
@@ -405,6 +406,7 @@ function endLesson() {
 .pad {
   display: flex;
   flex: 1;
+  min-width: 0;
   align-items: center;
   gap: 14px;
   overflow-x: auto;
@@ -425,7 +427,7 @@ function endLesson() {
 }
 @media (max-width: 900px) {
   .live {
-    grid-template: auto auto 1fr auto / 1fr;
+    grid-template: auto auto 1fr auto / minmax(0, 1fr);
     grid-template-areas: 'head' 'side' 'sheet' 'foot';
     height: auto;
     min-height: 100dvh;

@@ -105,7 +105,8 @@ const spans = (row: Line) => row.ribbon.map((s) => [s[0]!, s[1]!] as [number, nu
   font-size: var(--text-small);
 }
 .right > button {
-  margin-right: 8px;
+  margin-right: 6px;
+  min-width: 28px;
 }
 .right > button:disabled {
   text-decoration: none;
