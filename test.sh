@@ -44,10 +44,10 @@ check "First page under 200 kB gzipped" first_page_is_light
 
 step "Rules, formats, application (xUnit)"
 for project in Core Formats Web; do
-  dotnet test "tests/$project.Tests" -c Release --no-build --nologo 2>&1 | tee "$logs/$project.log" | grep -vE '^\s*$'
+  dotnet test --project "tests/$project.Tests" -c Release --no-build 2>&1 | tee "$logs/$project.log" | grep -vE '^\s*$'
   status=${PIPESTATUS[0]}
-  passed=$((passed + $(count "$logs/$project.log" 'Passed: +[0-9]+')))
-  bad=$(count "$logs/$project.log" 'Failed: +[0-9]+')
+  passed=$((passed + $(count "$logs/$project.log" '^ +succeeded: [0-9]+')))
+  bad=$(count "$logs/$project.log" '^ +failed: [0-9]+')
   [ "$status" -ne 0 ] && [ "$bad" -eq 0 ] && bad=1
   failed=$((failed + bad))
 done

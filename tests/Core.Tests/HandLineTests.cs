@@ -8,7 +8,10 @@ public sealed class HandLineTests
 {
     private static readonly Dictionary<string, Guid> Students = new()
     {
-        ["juno"] = Given.Juno, ["eino"] = Given.Eino, ["zainab"] = Given.Zainab, ["cormac"] = Given.Cormac,
+        ["juno"] = Given.Juno,
+        ["eino"] = Given.Eino,
+        ["zainab"] = Given.Zainab,
+        ["cormac"] = Given.Cormac,
     };
 
     /// <summary>Entries in short: "1 up juno", "2 call juno", "3 full juno".</summary>

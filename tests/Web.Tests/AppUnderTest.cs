@@ -68,9 +68,16 @@ public sealed class AppUnderTest : IAsyncLifetime
         var mail = $"{name}@skerrysound.example";
         var teacher = new Store.Model.Teacher
         {
-            Id = Guid.CreateVersion7(), UserName = mail, NormalizedUserName = mail.ToUpperInvariant(), Email = mail,
-            NormalizedEmail = mail.ToUpperInvariant(), SecurityStamp = "stamp", DisplayName = name, School = "Skerry Sound Online School",
-            TimeZone = "Atlantic/Faroe", LockoutEnabled = true,
+            Id = Guid.CreateVersion7(),
+            UserName = mail,
+            NormalizedUserName = mail.ToUpperInvariant(),
+            Email = mail,
+            NormalizedEmail = mail.ToUpperInvariant(),
+            SecurityStamp = "stamp",
+            DisplayName = name,
+            School = "Skerry Sound Online School",
+            TimeZone = "Atlantic/Faroe",
+            LockoutEnabled = true,
         };
         teacher.PasswordHash = new Microsoft.AspNetCore.Identity.PasswordHasher<Store.Model.Teacher>().HashPassword(teacher, "rule of twelfths");
         return teacher;

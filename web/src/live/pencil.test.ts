@@ -21,7 +21,14 @@ const row = (id: string): Row => ({
 })
 const view = { head: { hands: [], turn: null, lastEntries: [] }, rows: [row('juno'), row('eino')] } as unknown as View
 let next = 0
-const noted = (act: Act, more: Partial<Noted> = {}): Noted => ({ id: `n${next++}`, lesson: 'l', happenedAt: 1, order: next, act, ...more })
+const noted = (act: Act, more: Partial<Noted> = {}): Noted => ({
+  id: `n${next++}`,
+  lesson: 'l',
+  happenedAt: 1,
+  order: next,
+  act,
+  ...more,
+})
 const nod = (student: string): Act => ({ type: 'nodGiven', student, reason: 'on time' })
 const juno = (list: readonly Noted[]) => draw(view, list).rows[0]!
 
