@@ -53,9 +53,9 @@ for project in Core Formats Web; do
 done
 
 step "Front end (vitest)"
-(cd web && npx vitest run 2>&1) | tee "$logs/vitest.log"
+(cd web && NO_COLOR=1 npx vitest run 2>&1) | tee "$logs/vitest.log"
 [ "${PIPESTATUS[0]}" -eq 0 ] || failed=$((failed + 1))
-passed=$((passed + $(grep -E '^ *Tests ' "$logs/vitest.log" | sed 's/\x1b\[[0-9;]*m//g' | grep -oE '[0-9]+ passed' | grep -oE '[0-9]+' | tail -n 1 || echo 0)))
+passed=$((passed + $(grep -E '^ *Tests ' "$logs/vitest.log" | grep -oE '[0-9]+ passed' | grep -oE '[0-9]+' | tail -n 1 || echo 0)))
 
 step "In the browser (Playwright)"
 (cd tests/e2e && npx playwright test 2>&1) | tee "$logs/playwright.log"

@@ -40,7 +40,7 @@ public static class ActJson
         options.PropertyNamingPolicy = JsonNamingPolicy.CamelCase;
         options.AllowOutOfOrderMetadataProperties = true;
         options.RespectNullableAnnotations = true;
-        options.RespectRequiredConstructorParameters = false;
+        options.RespectRequiredConstructorParameters = true;
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
         options.Converters.Add(new Seconds());
         options.TypeInfoResolver = new DefaultJsonTypeInfoResolver().WithAddedModifier(AddKinds);

@@ -157,8 +157,9 @@ public sealed class LedgerWriter : IAsyncDisposable
                 transaction.Commit();
             }
         }
-        catch (Exception failure) when (failure is SqliteException or DbUpdateException or InvalidOperationException)
+        catch (Exception failure)
         {
+            // Whatever went wrong, the writer goes on: nobody else may be left waiting for it.
             foreach (var job in waiting)
             {
                 job.Answer.TrySetException(new IOException("The entries could not be stored; nothing was kept of them.", failure));
@@ -170,6 +171,11 @@ public sealed class LedgerWriter : IAsyncDisposable
         foreach (var on in work.Values)
         {
             on.Room.Added(on.Stored, on.Lesson);
+            if (_rooms.TryGetValue(on.Lesson.Id, out var room) && room != on.Room)
+            {
+                // Forgotten and loaded anew between the insert and the commit: what was loaded lacks these entries.
+                _rooms.TryRemove(on.Lesson.Id, out _);
+            }
         }
 
         foreach (var (job, on, accepted, refused) in answers)

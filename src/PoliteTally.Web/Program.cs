@@ -35,6 +35,8 @@ static async Task<int> Serve(string[] arguments)
 
     Console.WriteLine($"Polite Tally is ready at {app.Urls.First()}");
     await app.WaitForShutdownAsync();
+    // The writer finishes what it has taken.
+    await app.DisposeAsync();
     return 0;
 }
 

@@ -33,8 +33,8 @@ public sealed class AccessTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         {
             request.Content = path.EndsWith("/entries", StringComparison.Ordinal)
                 ? JsonContent.Create(new EntriesSent([new SentEntry(Guid.CreateVersion7(), Classroom.Now, new LessonEnded())]), options: Visitor.Json)
-                : path.EndsWith("/names", StringComparison.Ordinal) ? JsonContent.Create(new { name = "Juno", notAStudent = true })
-                : path.EndsWith("/lessons", StringComparison.Ordinal) ? JsonContent.Create(new { minutes = 50 })
+                : path.EndsWith("/names", StringComparison.Ordinal) ? JsonContent.Create(new { name = "Juno", student = (Guid?)null, notAStudent = true })
+                : path.EndsWith("/lessons", StringComparison.Ordinal) ? JsonContent.Create(new { title = "Sea breezes", minutes = 50 })
                 : path.Contains("/roster") || path.Contains("/attendance")
                     ? new MultipartFormDataContent { { new ByteArrayContent("Name\nJuno Quillfeather"u8.ToArray()), "file", "list.csv" } }
                     : JsonContent.Create(new { });
@@ -112,6 +112,8 @@ public sealed class AccessTests(AppUnderTest app) : IClassFixture<AppUnderTest>
     [InlineData("""{"entries":[{"id":"01900000-0000-7000-8000-000000000000","happenedAt":1,"act":{"type":"danced"}}]}""")]
     [InlineData("""{"entries":[{"id":"x","happenedAt":1,"act":{"type":"lessonEnded"}}]}""")]
     [InlineData("""{"entries":[{"id":"01900000-0000-7000-8000-000000000000","happenedAt":1,"act":{"type":"marked","student":"01900000-0000-7000-8000-000000000000","mark":7}}]}""")]
+    [InlineData("""{"entries":[{"id":"01900000-0000-7000-8000-000000000000","happenedAt":1,"act":{"type":"nodGiven","student":"01900000-0000-7000-8000-000000000000"}}]}""")]
+    [InlineData("""{"entries":[{"id":"01900000-0000-7000-8000-000000000000","happenedAt":1,"act":{"type":"nodGiven","student":"01900000-0000-7000-8000-000000000000","reason":null}}]}""")]
     [InlineData("""{"entries":[null]}""")]
     [InlineData("""{"entries":[]}""")]
     [InlineData("""{}""")]

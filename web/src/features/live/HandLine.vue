@@ -47,6 +47,7 @@ const emit = defineEmits<{ call: []; callOne: [student: string]; setDown: [stude
 
 <style scoped>
 .hand {
+  position: relative;
   display: flex;
   align-items: baseline;
   gap: 8px;
@@ -77,7 +78,12 @@ const emit = defineEmits<{ call: []; callOne: [student: string]; setDown: [stude
   color: var(--ink);
   font-size: var(--text-lead);
 }
+/* Over the waiting time, and only when asked for: setting a hand down is rare, reading the time is not. */
 .down {
+  position: absolute;
+  right: 0;
+  background: var(--paper);
+  padding-left: 8px;
   font-size: var(--text-small);
   color: var(--ink-soft);
   opacity: 0;
@@ -88,6 +94,7 @@ const emit = defineEmits<{ call: []; callOne: [student: string]; setDown: [stude
 }
 @media (hover: none) {
   .down {
+    position: static;
     opacity: 1;
   }
 }

@@ -395,7 +395,7 @@ function endLesson() {
   color: var(--ink);
 }
 .entries .pencil {
-  font-style: oblique 9deg;
+  font-style: italic;
 }
 .entries .struck {
   text-decoration: line-through;
@@ -415,7 +415,7 @@ function endLesson() {
   font-weight: 700;
 }
 .pencilled {
-  font-style: oblique 9deg;
+  font-style: italic;
   font-weight: 400;
 }
 .over-note {

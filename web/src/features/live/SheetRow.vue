@@ -172,7 +172,7 @@ const told = (strokes: DrawnStroke[], what: string) =>
   width: 88px;
   font-size: var(--text-small);
   white-space: nowrap;
-  font-style: oblique 9deg;
+  font-style: italic;
   color: var(--ink-soft);
 }
 .line {

@@ -170,7 +170,7 @@ const words: Record<string, string> = {
 }
 .word {
   font-size: var(--text-small);
-  font-style: oblique 9deg;
+  font-style: italic;
 }
 .cell sup {
   position: absolute;

@@ -111,6 +111,6 @@ const spans = (row: Line) => row.ribbon.map((s) => [s[0]!, s[1]!] as [number, nu
 .right > button:disabled {
   text-decoration: none;
   color: var(--ink-soft);
-  font-style: oblique 9deg;
+  font-style: italic;
 }
 </style>
