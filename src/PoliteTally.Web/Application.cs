@@ -52,7 +52,9 @@ public static class Application
         });
         // That keys lie unencrypted beside the data they protect is as meant: whoever has the folder has both.
         builder.Logging.SetMinimumLevel(LogLevel.Warning)
-            .AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error);
+            .AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error)
+            // What keeps the application from starting is said in one sentence, or thrown.
+            .AddFilter("Microsoft.Extensions.Hosting.Internal.Host", LogLevel.None);
         AddServices(builder.Services, file, folder);
 
         var app = builder.Build();

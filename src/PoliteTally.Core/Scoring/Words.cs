@@ -82,7 +82,7 @@ public static class Words
 
         if (result.Flags.HasFlag(AttendanceFlags.Partly))
         {
-            notes.Add($"partly, {Plain(decimal.Round(result.Share * 100, 0, MidpointRounding.AwayFromZero))} %");
+            notes.Add($"partly, {Plain(decimal.Round(result.Share * 100, 0, MidpointRounding.AwayFromZero))}\u00A0%");
         }
 
         if (result.Dropouts > 0)

@@ -126,7 +126,7 @@ const left = computed(() => props.head.plannedEnd - props.now)
   .ruler {
     grid-row: 2;
     grid-column: 1 / -1;
-    height: 44px;
+    height: 52px;
     border: 0;
     border-top: 1px solid var(--rule);
   }

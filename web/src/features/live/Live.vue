@@ -24,6 +24,10 @@ const ending = ref(false)
 const finding = ref('')
 const finder = ref<HTMLInputElement>()
 const said = ref('')
+// In a narrow window acts lie at the foot instead of in the row.
+const narrow = window.matchMedia('(max-width: 900px)')
+const wide = ref(!narrow.matches)
+const measure = () => (wide.value = !narrow.matches)
 
 const rows = computed(() => drawn.value?.rows ?? [])
 const nameOf = (id: string) => rows.value.find((r) => r.id === id)?.shortName ?? ''
@@ -128,8 +132,14 @@ function onKey(event: KeyboardEvent) {
   event.preventDefault()
 }
 
-onMounted(() => window.addEventListener('keydown', onKey))
-onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
+onMounted(() => {
+  window.addEventListener('keydown', onKey)
+  narrow.addEventListener('change', measure)
+})
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', onKey)
+  narrow.removeEventListener('change', measure)
+})
 
 function endLesson() {
   ending.value = false
@@ -225,7 +235,7 @@ function endLesson() {
           :chosen="chosen.includes(row.id)"
           :on-turn="row.id === turnRow?.id && running"
           :hand="drawn.hands.some((h) => h.student === row.id)"
-          :acting="running && (hovered === row.id || (chosen.length === 1 && chosen[0] === row.id))"
+          :acting="wide && running && (hovered === row.id || (chosen.length === 1 && chosen[0] === row.id))"
           @mouseenter="hovered = row.id"
           @pick="(more) => toggle(row.id, more)"
           @act="(act) => log(act, [row.id])"
@@ -434,8 +444,32 @@ function endLesson() {
     --row: 34px;
   }
   .side {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 0 24px;
+    align-items: start;
     border-right: 0;
     border-bottom: 2px solid var(--margin);
+  }
+  .side > :deep(*) {
+    margin-top: 0;
+  }
+  .turn {
+    grid-column: 1 / -1;
+    margin-bottom: 10px;
+  }
+  .name-head span,
+  .scale {
+    visibility: hidden;
+    height: 0;
+    overflow: hidden;
+  }
+  .pad {
+    flex-basis: 100%;
+    overflow: visible;
+  }
+  .pad > :deep(.strip) {
+    flex-wrap: wrap;
   }
   .head-row {
     grid-template-columns: 150px 1fr 62px 52px 40px;

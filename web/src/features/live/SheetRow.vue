@@ -176,16 +176,20 @@ const told = (strokes: DrawnStroke[], what: string) =>
   color: var(--ink-soft);
 }
 .line {
-  flex: 1;
+  flex: 1 1 0;
+  width: 0;
+  min-width: 0;
 }
 @media (max-width: 900px) {
   .row {
     grid-template-columns: 150px 1fr 62px 52px 40px;
   }
   .beside {
-    width: auto;
+    width: 84px;
   }
-  .strip {
+}
+@media (max-width: 520px) {
+  .line {
     display: none;
   }
 }
