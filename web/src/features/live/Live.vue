@@ -375,6 +375,8 @@ function endLesson() {
 }
 .name-head {
   padding-left: 24px;
+  overflow: hidden;
+  white-space: nowrap;
 }
 
 .scale {
