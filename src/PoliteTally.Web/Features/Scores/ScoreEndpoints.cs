@@ -74,9 +74,9 @@ internal static class ScoreEndpoints
             }
 
             var (_, state) = room.State();
-            var score = LessonScore.Of(Participation.From(state, student, room.Times, Scheme.Default.Attendance), Scheme.Default);
-            var attendance = AttendanceRules.Reckon(state, student, room.Times, Scheme.Default.Attendance).Entries;
-            var used = LeavesOf(score).Concat(attendance).ToHashSet();
+            var did = Participation.From(state, student, room.Times, Scheme.Default.Attendance);
+            var score = LessonScore.Of(did, Scheme.Default);
+            var used = LeavesOf(score).Concat(did.Attendance.Entries).ToHashSet();
             return TypedResults.Ok(new Explanation(
                 $"{ShortNames.CalledName(found.Name)} {found.Name.Family}", $"Lesson {room.Lesson.Number}, {room.Lesson.Title}",
                 ShownOf(score.Total), score,
