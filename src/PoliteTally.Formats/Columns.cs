@@ -54,6 +54,11 @@ internal static class Columns
             yield return $"has {row.Cells.Count} cells where the headings have {table.Headings.Count}. Look for a separator inside a cell without quotation marks.";
         }
 
+        foreach (var place in row.Formulas ?? [])
+        {
+            yield return $"has a formula in {place}. Put the plain value there: copy the column and paste it as values.";
+        }
+
         foreach (var cell in row.Cells)
         {
             if (IsFormula(cell))

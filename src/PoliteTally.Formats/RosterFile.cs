@@ -6,8 +6,16 @@ public sealed record RosterLine(
     IReadOnlyList<string> Problems);
 
 /// <summary>A roster file as it would be brought in.</summary>
+/// <param name="Columns">Its columns, with what they are taken for; empty for a bundle.</param>
+/// <param name="Lines">Its rows.</param>
+/// <param name="ReadAs">How it was read, in words.</param>
+/// <param name="HeadingsRow">The row of its headings; 0 if it has none.</param>
+/// <param name="HeadingsKnown">Whether any heading is known, so that there is little doubt that they are headings.</param>
+/// <param name="Classes">The classes of a bundle; empty for a table.</param>
+/// <param name="ChosenClass">Which of them is looked at; null while it has to be chosen.</param>
 public sealed record RosterPreview(
-    IReadOnlyList<Column> Columns, IReadOnlyList<RosterLine> Lines, string Encoding, char Separator, int HeadingsRow);
+    IReadOnlyList<Column> Columns, IReadOnlyList<RosterLine> Lines, string ReadAs, int HeadingsRow, bool HeadingsKnown,
+    IReadOnlyList<BundleClass> Classes, string? ChosenClass);
 
 /// <summary>Reads rosters: one student a row, any column order and headings.</summary>
 public static class RosterFile
@@ -29,21 +37,74 @@ public static class RosterFile
     /// <summary>Reads a roster. Nothing is left out in silence: what is wrong stands beside its row.</summary>
     /// <param name="bytes">The file.</param>
     /// <param name="mapping">Which column holds what, by field; null to guess.</param>
+    /// <param name="headless">Whether the first row is a student already.</param>
+    /// <param name="bundleClass">Which class of a rostering bundle; null if there is but one, or to choose.</param>
     /// <exception cref="FormatProblem">The file is no roster.</exception>
-    public static RosterPreview Read(byte[] bytes, IReadOnlyDictionary<string, int>? mapping)
+    public static RosterPreview Read(
+        byte[] bytes, IReadOnlyDictionary<string, int>? mapping, bool headless = false, string? bundleClass = null)
     {
-        var table = Table.Read(bytes, cell => Words.Contains(Columns.Fold(cell)));
-        var fields = mapping ?? Columns.Guess(table.Headings, Fields);
+        if (RosterBundle.IsOne(bytes))
+        {
+            var bundle = RosterBundle.Read(bytes, bundleClass);
+            var entered = bundle.Lines.ToList();
+            MarkAllRepeats(entered);
+            return bundle with { Lines = entered };
+        }
+
+        var table = Table.Read(bytes, cell => Words.Contains(Columns.Fold(cell)), headless);
+        var fields = mapping ?? (headless ? GuessByContent(table) : Columns.Guess(table.Headings, Fields));
         var lines = table.Rows.Select(row => LineOf(table, row, fields)).ToList();
         var hasNames = fields.ContainsKey("name") || (fields.ContainsKey("family") && fields.ContainsKey("given"));
         if (hasNames)
         {
-            MarkRepeats(lines, l => l.Number, "student number");
-            MarkRepeats(lines, l => l.Email?.ToLowerInvariant(), "e-mail address");
-            MarkRepeats(lines, l => l.Number is null && l.Email is null ? $"{l.Given} {l.Family}".ToLowerInvariant() : null, "name");
+            MarkAllRepeats(lines);
         }
 
-        return new RosterPreview(Columns.Describe(table, fields), lines, table.Encoding, table.Separator, table.HeadingsRow);
+        return new RosterPreview(
+            Columns.Describe(table, fields), lines, table.ReadAs, table.HeadingsRow, table.HeadingsKnown, [], null);
+    }
+
+    private static void MarkAllRepeats(List<RosterLine> lines)
+    {
+        MarkRepeats(lines, l => l.Number, "student number");
+        MarkRepeats(lines, l => l.Email?.ToLowerInvariant(), "e-mail address");
+        MarkRepeats(lines, l => l.Number is null && l.Email is null ? $"{l.Given} {l.Family}".ToLowerInvariant() : null, "name");
+    }
+
+    // Without headings: addresses have an @, numbers have digits, and what is left are names, the given name first.
+    private static Dictionary<string, int> GuessByContent(Table table)
+    {
+        var guess = new Dictionary<string, int>();
+        var names = new List<int>();
+        for (var index = 0; index < table.Headings.Count; index++)
+        {
+            var cells = table.Rows.Select(r => r.Cells.ElementAtOrDefault(index) ?? "").Where(c => c.Length > 0).ToList();
+            if (cells.Count == 0)
+            {
+                continue;
+            }
+
+            if (cells.TrueForAll(c => c.Contains('@')))
+            {
+                guess.TryAdd("email", index);
+            }
+            else if (cells.TrueForAll(c => c.Any(char.IsDigit)))
+            {
+                guess.TryAdd("number", index);
+            }
+            else
+            {
+                names.Add(index);
+            }
+        }
+
+        string[] fields = names.Count == 1 ? ["name"] : ["given", "family"];
+        foreach (var (field, index) in fields.Zip(names))
+        {
+            guess[field] = index;
+        }
+
+        return guess;
     }
 
     private static RosterLine LineOf(Table table, TableRow row, IReadOnlyDictionary<string, int> fields)
@@ -85,12 +146,14 @@ public static class RosterFile
 
     private static void MarkRepeats(List<RosterLine> lines, Func<RosterLine, string?> keyOf, string what)
     {
-        foreach (var same in lines.Where(l => keyOf(l) is not null).GroupBy(keyOf).Where(g => g.Count() > 1).ToList())
+        var firstOf = new Dictionary<string, RosterLine>(StringComparer.Ordinal);
+        for (var i = 0; i < lines.Count; i++)
         {
-            var first = same.First();
-            foreach (var line in same.Skip(1).ToList())
+            var line = lines[i];
+            if (keyOf(line) is { } key && !firstOf.TryAdd(key, line))
             {
-                lines[lines.IndexOf(line)] = line with
+                var first = firstOf[key];
+                lines[i] = line with
                 {
                     Problems = [.. line.Problems, $"has the same {what} as row {first.Row}, “{first.Given} {first.Family}”. Keep one of them."],
                 };

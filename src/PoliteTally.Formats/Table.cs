@@ -8,16 +8,17 @@ namespace PoliteTally.Formats;
 /// <summary>A row of a table.</summary>
 /// <param name="Number">The row as a spreadsheet counts it, from 1.</param>
 /// <param name="Cells">Its cells, trimmed.</param>
-public sealed record TableRow(int Number, IReadOnlyList<string> Cells);
+/// <param name="Formulas">Places of cells that hold a formula, such as "C5"; a table as text knows none.</param>
+public sealed record TableRow(int Number, IReadOnlyList<string> Cells, IReadOnlyList<string>? Formulas = null);
 
 /// <summary>A table as it stands in a file: headings, rows, and how it was read.</summary>
 /// <param name="Headings">The headings, in order.</param>
-/// <param name="HeadingsRow">The row of the headings.</param>
+/// <param name="HeadingsRow">The row of the headings; 0 if the table has none.</param>
 /// <param name="Rows">The rows under them; empty rows are left out.</param>
-/// <param name="Encoding">How its letters are written.</param>
-/// <param name="Separator">What stands between cells.</param>
+/// <param name="ReadAs">How it was read, in words: its encoding and separator, or the sheet of a workbook.</param>
+/// <param name="HeadingsKnown">Whether any heading is a word that stands in tables of this purpose.</param>
 public sealed record Table(
-    IReadOnlyList<string> Headings, int HeadingsRow, IReadOnlyList<TableRow> Rows, string Encoding, char Separator)
+    IReadOnlyList<string> Headings, int HeadingsRow, IReadOnlyList<TableRow> Rows, string ReadAs, bool HeadingsKnown)
 {
     /// <summary>The largest file that is read, in bytes: 20 MB.</summary>
     public const int LargestFile = 20_000_000;
@@ -30,12 +31,24 @@ public sealed record Table(
 
     private const int RowsToLookForHeadings = 30;
 
-    /// <summary>Reads a table of any separator and encoding.</summary>
+    private static readonly Dictionary<char, string> SeparatorNames = new() { [','] = "commas", [';'] = "semicolons", ['\t'] = "tabs", ['|'] = "bars" };
+
+    /// <summary>Reads a table: text of any separator and encoding, or the sheet of a workbook that has the most known headings.</summary>
     /// <param name="bytes">The file.</param>
     /// <param name="isHeading">True of words that stand as headings in tables of this purpose.</param>
+    /// <param name="headless">Whether the first row holds data already, so that there are no headings.</param>
+    /// <param name="mostRows">The most rows that are read.</param>
     /// <exception cref="FormatProblem">The file is no table that can be read.</exception>
-    public static Table Read(byte[] bytes, Func<string, bool> isHeading)
+    public static Table Read(byte[] bytes, Func<string, bool> isHeading, bool headless = false, int mostRows = MostRows)
     {
+        if (Archive.IsOne(bytes))
+        {
+            return Workbook.Sheets(bytes, mostRows)
+                .Select(sheet => FromRows(sheet.Rows, isHeading, headless, $"sheet “{sheet.Name}” of a workbook"))
+                .OrderByDescending(table => table.Headings.Count(isHeading))
+                .First();
+        }
+
         if (bytes.Length > LargestFile)
         {
             throw new FormatProblem("This file is larger than 20 MB. Save only the sheet with the names as CSV and bring in that.");
@@ -48,35 +61,54 @@ public sealed record Table(
         }
 
         var separator = SeparatorOf(text);
-        var rows = Parse(text, separator);
+        return FromRows(Parse(text, separator, mostRows), isHeading, headless, $"{encoding}, cut at {SeparatorNames[separator]}");
+    }
+
+    private static Table FromRows(IEnumerable<TableRow> rows, Func<string, bool> isHeading, bool headless, string readAs)
+    {
         var filled = rows.Where(r => r.Cells.Any(c => c.Length > 0)).ToList();
+        if (filled.Count == 0)
+        {
+            throw new FormatProblem("This file is empty. Nothing was stored; choose another file.");
+        }
+
+        if (headless)
+        {
+            var width = filled.Max(r => r.Cells.Count);
+            return width > MostColumns
+                ? throw TooWide(filled.First(r => r.Cells.Count == width))
+                : new Table([.. Enumerable.Repeat("", width)], 0, filled, readAs, HeadingsKnown: false);
+        }
+
         var headings = filled.Take(RowsToLookForHeadings)
             .Select((row, index) => (row, index, words: row.Cells.Count(isHeading)))
             .Where(r => r.words > 0)
             .OrderByDescending(r => r.words)
             .ThenBy(r => r.index)
             .Select(r => (int?)r.index)
-            .FirstOrDefault() ?? 0;
-        var head = filled[headings];
+            .FirstOrDefault();
+        var at = headings ?? 0;
+        var head = filled[at];
         if (head.Cells.Count > MostColumns)
         {
-            throw new FormatProblem($"Row {head.Number} has {head.Cells.Count} columns; at most {MostColumns} can be read. Save only the columns with names and times.");
+            throw TooWide(head);
         }
 
-        if (filled.Count - headings < 2)
+        if (filled.Count - at < 2)
         {
             throw new FormatProblem("This file has no rows under its headings. It must be a table with a row of headings and a row for each person.");
         }
 
-        return new Table(head.Cells, head.Number, [.. filled.Skip(headings + 1)], encoding, separator);
+        return new Table(head.Cells, head.Number, [.. filled.Skip(at + 1)], readAs, headings is not null);
     }
+
+    private static FormatProblem TooWide(TableRow row) =>
+        new($"Row {row.Number} has {row.Cells.Count} columns; at most {MostColumns} can be read. Save only the columns with names and times.");
 
     private static (string Text, string Encoding) TextOf(byte[] bytes)
     {
         switch (bytes)
         {
-            case [0x50, 0x4B, 0x03, 0x04, ..]:
-                throw new FormatProblem("This is a workbook or an archive, not a table as text. Open it and save the sheet as CSV, then bring in that.");
             case [0x25, 0x50, 0x44, 0x46, ..] or [0x89, 0x50, 0x4E, 0x47, ..] or [0xFF, 0xD8, 0xFF, ..]:
                 throw new FormatProblem("This is a document or a picture, not a table. Ask the program it comes from for a CSV file.");
             case [0xEF, 0xBB, 0xBF, ..]:
@@ -161,7 +193,7 @@ public sealed record Table(
         {
             try
             {
-                var counts = Parse(start, separator).Take(50).Select(r => r.Cells.Count).Where(c => c > 1)
+                var counts = Parse(start, separator, MostRows).Take(50).Select(r => r.Cells.Count).Where(c => c > 1)
                     .GroupBy(c => c).Select(g => g.Count() * g.Key).ToList();
                 return counts.Count == 0 ? 0 : counts.Max();
             }
@@ -172,7 +204,7 @@ public sealed record Table(
         }
     }
 
-    private static List<TableRow> Parse(string text, char separator)
+    private static List<TableRow> Parse(string text, char separator, int mostRows)
     {
         var configuration = new CsvConfiguration(CultureInfo.InvariantCulture)
         {
@@ -189,9 +221,9 @@ public sealed record Table(
         {
             while (parser.Read())
             {
-                if (rows.Count > MostRows)
+                if (rows.Count > mostRows)
                 {
-                    throw new FormatProblem($"This file has more than {MostRows:N0} rows, more than a class or a lesson can have. Keep only the rows of this class and bring in that.");
+                    throw new FormatProblem($"This file has more than {mostRows:N0} rows, more than a class or a lesson can have. Keep only the rows of this class and bring in that.");
                 }
 
                 rows.Add(new TableRow(parser.Row, [.. parser.Record!.Select(Clean)]));
@@ -206,6 +238,6 @@ public sealed record Table(
     }
 
     // Spreadsheets leave no-break spaces and marks of writing direction behind.
-    private static string Clean(string? cell) =>
+    internal static string Clean(string? cell) =>
         (cell ?? "").Replace('\u00A0', ' ').Trim(' ', '\t', '\u200E', '\u200F', '\uFEFF');
 }

@@ -25,6 +25,7 @@ public static class ActJson
         ["turnTaken"] = typeof(TurnTaken),
         ["chatSaid"] = typeof(ChatSaid),
         ["nodGiven"] = typeof(NodGiven),
+        ["reminderTicked"] = typeof(ReminderTicked),
         ["joined"] = typeof(Joined),
         ["left"] = typeof(Left),
         ["seen"] = typeof(Seen),

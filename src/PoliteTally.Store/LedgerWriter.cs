@@ -221,7 +221,7 @@ public sealed class LedgerWriter : IAsyncDisposable
         var entry = new Entry(sent.Id, OnTheDisk(sent.HappenedAt), now, job.Source, job.By, sent.Act);
         var facts = new LessonFacts(
             Room.TimesOf(on.Lesson), on.Room.RosterIds, on.Lesson.Stage == LessonStage.Settled, on.ActOf,
-            id => on.State().IsStruck(id));
+            id => on.State().IsStruck(id), on.Lesson.CancelledAt is not null);
         if (EntryRules.WhyRefused(entry, facts, now) is { } why)
         {
             return why;
@@ -271,7 +271,8 @@ public sealed class LedgerWriter : IAsyncDisposable
         db.Summaries.Where(s => s.LessonId == lesson.Id).ExecuteDelete();
         if (lesson.Stage == LessonStage.Settled)
         {
-            db.Summaries.AddRange(Summaries.Of(state, lesson, on.Room.RosterIds));
+            lesson.RosterClosedAt ??= state.Entries.First(e => e.Id == state.SettledBy).NotedAt;
+            db.Summaries.AddRange(Summaries.Of(state, lesson, on.Room.Rules, on.Room.Roster.Select(s => s.Name.Id)));
         }
 
         db.SaveChanges();

@@ -1,13 +1,10 @@
 using Microsoft.EntityFrameworkCore;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Ledger;
-using PoliteTally.Core.Names;
 using PoliteTally.Store.Model;
 
 namespace PoliteTally.Store;
-
-/// <summary>A student on the sheet of a lesson.</summary>
-public sealed record OnSheet(RosterName Name, char Key, string Tags);
 
 /// <summary>
 /// What is kept in memory of a lesson that is being worked on: its entries, its roster and its times. Only the writer
@@ -19,15 +16,21 @@ public sealed class Room
     private readonly List<(long Seq, Entry Entry)> _entries;
     private readonly Dictionary<Guid, Act> _known;
     private readonly HashSet<Guid> _rosterIds;
+    private readonly IReadOnlyDictionary<Guid, Guid> _merged;
     private LessonState? _state;
 
-    private Room(Lesson lesson, string className, IReadOnlyList<OnSheet> roster, List<(long Seq, Entry Entry)> entries)
+    private Room(
+        Lesson lesson, IReadOnlyList<OnSheet> roster, IReadOnlyDictionary<Guid, Guid> merged, List<(long Seq, Entry Entry)> entries)
     {
         Lesson = lesson;
-        ClassName = className;
+        ClassName = lesson.Class!.Name;
+        Rules = RulesJson.Of(lesson, lesson.Class);
         Roster = roster;
+        _merged = merged;
         _entries = entries;
         _rosterIds = [.. roster.Select(s => s.Name.Id)];
+        // An entry about a record that was merged into one of the roster is about somebody of the roster.
+        _rosterIds.UnionWith(merged.Where(m => _rosterIds.Contains(m.Value)).Select(m => m.Key));
         _known = entries.ToDictionary(e => e.Entry.Id, e => e.Entry.Act);
     }
 
@@ -37,7 +40,10 @@ public sealed class Room
     /// <summary>The name of the class.</summary>
     public string ClassName { get; }
 
-    /// <summary>The students, by what they are called.</summary>
+    /// <summary>The ground rules of the lesson.</summary>
+    public ClassRules Rules { get; }
+
+    /// <summary>The students of this lesson, by family name.</summary>
     public IReadOnlyList<OnSheet> Roster { get; }
 
     /// <summary>The position of the ledger: the number of its newest entry, 0 if there is none.</summary>
@@ -70,26 +76,15 @@ public sealed class Room
 
         var entries = db.Entries.AsNoTracking().Where(e => e.LessonId == lessonId).OrderBy(e => e.Seq).AsEnumerable()
             .Select(row => (row.Seq, EntryOf(row))).ToList();
-        return new Room(lesson, lesson.Class!.Name, LoadRoster(db, lesson.ClassId), entries);
+        return new Room(lesson, Rosters.Of(db, lesson), Rosters.Merged(db), entries);
     }
-
-    /// <summary>The students of a class, by what they are called.</summary>
-    public static IReadOnlyList<OnSheet> LoadRoster(SchoolDb db, Guid classId) =>
-        [.. db.Enrolments.AsNoTracking().Where(e => e.ClassId == classId).Include(e => e.Student).AsEnumerable()
-            .Select(e => new OnSheet(NameOf(e.Student!), e.Key, e.Student!.Tags))
-            .OrderBy(s => NameFolding.Fold(s.Name.Family), StringComparer.Ordinal)
-            .ThenBy(s => NameFolding.Fold(s.Name.Given), StringComparer.Ordinal)];
-
-    /// <summary>A student as far as names go.</summary>
-    public static RosterName NameOf(Student student) =>
-        new(student.Id, student.Given, student.Family, student.Preferred, student.Number, student.Email);
 
     /// <summary>What the entries amount to, with the position they were read at.</summary>
     public (long Position, LessonState State) State()
     {
         lock (_lock)
         {
-            return (_entries.Count == 0 ? 0 : _entries[^1].Seq, _state ??= LessonState.Fold(_entries.Select(e => e.Entry)));
+            return (_entries.Count == 0 ? 0 : _entries[^1].Seq, _state ??= LessonState.Fold(_entries.Select(e => e.Entry), _merged));
         }
     }
 
@@ -98,7 +93,7 @@ public sealed class Room
     {
         lock (_lock)
         {
-            return LessonState.Fold(_entries.TakeWhile(e => e.Seq <= position).Select(e => e.Entry));
+            return LessonState.Fold(_entries.TakeWhile(e => e.Seq <= position).Select(e => e.Entry), _merged);
         }
     }
 
@@ -111,7 +106,7 @@ public sealed class Room
     {
         lock (_lock)
         {
-            return LessonState.Fold(_entries.Select(e => e.Entry).Concat(more));
+            return LessonState.Fold(_entries.Select(e => e.Entry).Concat(more), _merged);
         }
     }
 

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using NodaTime;
+using NodaTime.Text;
 using PoliteTally.Store.Model;
 
 namespace PoliteTally.Store;
@@ -24,6 +25,12 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     public DbSet<EntryRow> Entries => Set<EntryRow>();
     public DbSet<BroughtIn> BroughtIn => Set<BroughtIn>();
     public DbSet<Summary> Summaries => Set<Summary>();
+    public DbSet<Term> Terms => Set<Term>();
+    public DbSet<Series> Series => Set<Series>();
+    public DbSet<ShelfQuestion> Shelf => Set<ShelfQuestion>();
+    public DbSet<Picture> Pictures => Set<Picture>();
+    public DbSet<WordSent> WordsSent => Set<WordSent>();
+    public DbSet<WordOfLesson> WordOfLessons => Set<WordOfLesson>();
 
     private Guid OwnerId => owner.Id;
 
@@ -42,8 +49,12 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     }
 
     /// <inheritdoc/>
-    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) =>
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
+    {
         configurationBuilder.Properties<Instant>().HaveConversion<Milliseconds>();
+        configurationBuilder.Properties<LocalDate>().HaveConversion<IsoDay>();
+        configurationBuilder.Properties<LocalTime>().HaveConversion<IsoTime>();
+    }
 
     /// <inheritdoc/>
     protected override void OnModelCreating(ModelBuilder builder)
@@ -52,6 +63,12 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<Enrolment>().HasKey(e => new { e.ClassId, e.StudentId });
         builder.Entity<KnownName>().HasKey(n => new { n.ClassId, n.Folded });
         builder.Entity<Lesson>().HasIndex(l => new { l.OwnerId, l.PlannedStart });
+        builder.Entity<SchoolClass>().HasOne(c => c.Term).WithMany().HasForeignKey(c => c.TermId).OnDelete(DeleteBehavior.SetNull);
+        builder.Entity<Teacher>().HasIndex(t => t.CalendarKeyHash).IsUnique();
+        builder.Entity<Student>().HasIndex(s => s.PassHash).IsUnique();
+        builder.Entity<Student>().HasIndex(s => s.OwnerId);
+        builder.Entity<WordSent>().HasKey(w => new { w.LessonId, w.StudentId });
+        builder.Entity<WordOfLesson>().HasKey(w => w.LessonId);
         builder.Entity<EntryRow>(entry =>
         {
             entry.ToTable("Entries").HasKey(e => e.Seq);
@@ -69,6 +86,12 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<EntryRow>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<BroughtIn>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Summary>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<Term>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<Series>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<ShelfQuestion>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<Picture>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<WordSent>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<WordOfLesson>().HasQueryFilter(e => e.OwnerId == OwnerId);
     }
 
     private void StampOwner()
@@ -88,4 +111,10 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
 
     private sealed class Milliseconds() : ValueConverter<Instant, long>(
         instant => instant.ToUnixTimeMilliseconds(), number => Instant.FromUnixTimeMilliseconds(number));
+
+    private sealed class IsoDay() : ValueConverter<LocalDate, string>(
+        day => LocalDatePattern.Iso.Format(day), text => LocalDatePattern.Iso.Parse(text).Value);
+
+    private sealed class IsoTime() : ValueConverter<LocalTime, string>(
+        time => LocalTimePattern.ExtendedIso.Format(time), text => LocalTimePattern.ExtendedIso.Parse(text).Value);
 }

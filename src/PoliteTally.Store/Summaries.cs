@@ -2,6 +2,7 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Scoring;
@@ -16,12 +17,12 @@ public sealed record Ribbon(IReadOnlyList<decimal[]> Stretches, IReadOnlyList<de
 public static class Summaries
 {
     /// <summary>The rows of a lesson. Students who did not come to a drop-in lesson have none.</summary>
-    public static IEnumerable<Summary> Of(LessonState state, Lesson lesson, IEnumerable<Guid> roster)
+    public static IEnumerable<Summary> Of(LessonState state, Lesson lesson, ClassRules rules, IEnumerable<Guid> roster)
     {
         var times = Room.TimesOf(lesson);
         foreach (var student in roster)
         {
-            var did = Participation.From(state, student, times, Scheme.Default.Attendance);
+            var did = Participation.From(state, student, times, rules);
             if (did.Attendance.Status == AttendanceStatus.DidNotCome)
             {
                 continue;
@@ -36,7 +37,7 @@ public static class Summaries
                 Notes = string.Join(", ", Words.Notes(did.Attendance)),
                 PresentSeconds = (int)did.Attendance.Present.TotalSeconds,
                 CountedSeconds = (int)did.Attendance.Counted.TotalSeconds,
-                Score = LessonScore.Of(did, Scheme.Default).Total?.Value,
+                Score = LessonScore.Of(did, rules.Scheme).Total?.Value,
                 FullTurns = did.Turns.Count(t => t.Outcome == TurnOutcome.Full),
                 PartialTurns = did.Turns.Count(t => t.Outcome == TurnOutcome.Partial),
                 ChatCredits = did.Chat.Count(c => Scheme.CreditOf(c.Kind) > 0),
@@ -44,6 +45,30 @@ public static class Summaries
                 Ribbon = JsonSerializer.Serialize(RibbonOf(did, times)),
             };
         }
+    }
+
+    /// <summary>
+    /// Reckons settled lessons anew, after the ground rules of their class or the records of its students changed. Part of
+    /// whatever transaction the context is in.
+    /// </summary>
+    /// <returns>How many lessons were reckoned, and how many scores are another than before.</returns>
+    public static (int Lessons, int Scores) Renew(SchoolDb db, Func<Lesson, bool> which)
+    {
+        db.SaveChanges();
+        var (lessons, scores) = (0, 0);
+        foreach (var id in db.Lessons.AsNoTracking().Where(l => l.Stage == LessonStage.Settled).AsEnumerable().Where(which).Select(l => l.Id).ToList())
+        {
+            var room = Room.Load(db, id)!;
+            var before = db.Summaries.AsNoTracking().Where(s => s.LessonId == id).ToDictionary(s => s.StudentId, s => s.Score);
+            db.Summaries.Where(s => s.LessonId == id).ExecuteDelete();
+            var fresh = Of(room.State().State, room.Lesson, room.Rules, room.Roster.Select(s => s.Name.Id)).ToList();
+            db.Summaries.AddRange(fresh);
+            db.SaveChanges();
+            lessons++;
+            scores += fresh.Count(s => !before.TryGetValue(s.StudentId, out var score) || score != s.Score);
+        }
+
+        return (lessons, scores);
     }
 
     /// <summary>Reckons every settled lesson anew and says where a stored row differs from what its ledger says.</summary>
@@ -62,7 +87,7 @@ public static class Summaries
             using var db = file.Open(owner);
             var room = Room.Load(db, id)!;
             var (_, state) = room.State();
-            var fresh = Of(state, room.Lesson, room.Roster.Select(s => s.Name.Id)).ToDictionary(s => s.StudentId, Said);
+            var fresh = Of(state, room.Lesson, room.Rules, room.Roster.Select(s => s.Name.Id)).ToDictionary(s => s.StudentId, Said);
             var stored = db.Summaries.AsNoTracking().Where(s => s.LessonId == id).ToDictionary(s => s.StudentId, Said);
             differences.AddRange(fresh.Keys.Union(stored.Keys)
                 .Where(s => fresh.GetValueOrDefault(s) != stored.GetValueOrDefault(s))

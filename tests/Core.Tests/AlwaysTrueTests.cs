@@ -1,6 +1,7 @@
 using CsCheck;
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Scoring;
@@ -44,14 +45,14 @@ public sealed class AlwaysTrueTests
         var state = LessonState.Fold(entries);
         return string.Join('\n', Students.Select(s =>
         {
-            var did = Participation.From(state, s, Given.Lesson, AttendancePolicy.Default);
+            var did = Participation.From(state, s, Given.Lesson, ClassRules.Default);
             var score = LessonScore.Of(did, Scheme.Default);
             return $"{Words.Of(did.Attendance)} {did.Turns.Count} {did.Hands.Count} {did.Nods.Count} {score.Total?.Value} {state.CurrentTurn?.Student}";
         }));
     }
 
     private static decimal? Score(IEnumerable<Entry> entries, Guid student, Scheme? scheme = null) => LessonScore.Of(
-        Participation.From(LessonState.Fold(entries), student, Given.Lesson, AttendancePolicy.Default), scheme ?? Scheme.Default).Total?.Value;
+        Participation.From(LessonState.Fold(entries), student, Given.Lesson, ClassRules.Default), scheme ?? Scheme.Default).Total?.Value;
 
     [Fact]
     public void The_order_in_which_entries_arrive_does_not_matter() =>
@@ -102,7 +103,7 @@ public sealed class AlwaysTrueTests
     public void Every_figure_recomputes_exactly_from_its_parts() => Lessons.Sample(entries => Students.All(student =>
     {
         var score = LessonScore.Of(
-            Participation.From(LessonState.Fold(entries), student, Given.Lesson, AttendancePolicy.Default), Scheme.Default);
+            Participation.From(LessonState.Fold(entries), student, Given.Lesson, ClassRules.Default), Scheme.Default);
         return score.Total is null || (score.Total.Recompute() == score.Total.Value && AllParts(score.Total).All(f => f.Recompute() == f.Value));
     }));
 
@@ -110,7 +111,7 @@ public sealed class AlwaysTrueTests
     public void Leaves_are_entries_of_the_lesson_and_scores_lie_between_0_and_100() => Lessons.Sample(entries => Students.All(student =>
     {
         var total = LessonScore.Of(
-            Participation.From(LessonState.Fold(entries), student, Given.Lesson, AttendancePolicy.Default), Scheme.Default).Total;
+            Participation.From(LessonState.Fold(entries), student, Given.Lesson, ClassRules.Default), Scheme.Default).Total;
         var ids = entries.Select(e => e.Id).ToHashSet();
         return total is null || (total.Value is >= 0 and <= 100 && AllParts(total).SelectMany(f => f.Entries).All(ids.Contains));
     }));

@@ -28,8 +28,7 @@ public sealed class RosterFileTests
     {
         var preview = RosterFile.Read(bytes, null);
 
-        preview.Encoding.ShouldBe(encoding, told);
-        preview.Separator.ToString().ShouldBe(separator);
+        preview.ReadAs.ShouldBe($"{encoding}, cut at {separator}", told);
         preview.Lines[0].Family.ShouldBe("Sørbø");
         preview.Lines.ShouldAllBe(l => l.Problems.Count == 0);
     }

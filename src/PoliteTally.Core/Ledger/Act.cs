@@ -100,6 +100,10 @@ public sealed record ChatSaid(Guid Student, ChatKind Kind, string? Text) : Stude
 /// <summary>A small credit with a reason.</summary>
 public sealed record NodGiven(Guid Student, string Reason) : StudentAct(Student);
 
+/// <summary>A reminder of the class was seen to.</summary>
+/// <param name="Reminder">Its line, as it stands in the ground rules.</param>
+public sealed record ReminderTicked(string Reminder) : Act;
+
 /// <summary>An act about a name shown in the meeting, whoever that may be.</summary>
 /// <param name="Name">The name exactly as it was shown.</param>
 public abstract record NameAct(string Name) : Act;

@@ -10,12 +10,14 @@ namespace PoliteTally.Core.Ledger;
 /// <param name="Settled">Whether it is settled.</param>
 /// <param name="ActOf">The act of an entry stored so far; null if there is no such entry.</param>
 /// <param name="IsStruck">Whether an entry is struck out.</param>
+/// <param name="Cancelled">Whether it was cancelled.</param>
 public sealed record LessonFacts(
     LessonTimes Times,
     IReadOnlySet<Guid> Roster,
     bool Settled,
     Func<Guid, Act?> ActOf,
-    Func<Guid, bool> IsStruck);
+    Func<Guid, bool> IsStruck,
+    bool Cancelled = false);
 
 /// <summary>Which entries a lesson takes. Every refusal says what was wrong and what to do.</summary>
 public static class EntryRules
@@ -51,6 +53,7 @@ public static class EntryRules
                 "The entry to strike out is not in this lesson.",
             Struck struck when lesson.IsStruck(struck.Entry) =>
                 "This entry is struck out already.",
+            LessonStarted when lesson.Cancelled => "This lesson is cancelled. Put it back on the calendar first.",
             LessonStarted when lesson.Times.ActualStart is not null => "This lesson has begun already.",
             LessonEnded when lesson.Times.ActualStart is null => "This lesson has not begun, so it cannot end.",
             LessonEnded when lesson.Times.ActualEnd is not null => "This lesson has ended already.",
@@ -61,6 +64,7 @@ public static class EntryRules
             NodGiven { Reason: var reason } when reason.Trim().Length == 0 => "A nod needs a reason.",
             NodGiven { Reason.Length: > LongestName } => TooLong("reason", LongestName),
             ExcuseRecorded { Reason.Length: > LongestName } => TooLong("reason", LongestName),
+            ReminderTicked { Reminder.Length: > LongestName } => TooLong("reminder", LongestName),
             NameAct { Name: var name } when name.Trim().Length == 0 => "The name is empty.",
             NameAct { Name.Length: > LongestName } => TooLong("name", LongestName),
             Joined { Device.Length: > LongestName } or Left { Device.Length: > LongestName } => TooLong("device", LongestName),

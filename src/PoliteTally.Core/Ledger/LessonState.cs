@@ -12,16 +12,20 @@ namespace PoliteTally.Core.Ledger;
 public sealed class LessonState
 {
     private static readonly StudentState Nothing = new();
+    private static readonly Dictionary<Guid, Guid> NoneMerged = [];
 
     private readonly Dictionary<Guid, StudentState> _students = [];
     private readonly Dictionary<string, NameState> _names = new(StringComparer.Ordinal);
     private readonly HandLine _line = new();
     private readonly SortedSet<Instant> _rollCalls = [];
+    private readonly Dictionary<string, Guid> _reminders = new(StringComparer.Ordinal);
     private readonly HashSet<Guid> _struck;
+    private readonly IReadOnlyDictionary<Guid, Guid> _merged;
 
-    private LessonState(IReadOnlyList<Entry> ordered, HashSet<Guid> struck)
+    private LessonState(IReadOnlyList<Entry> ordered, HashSet<Guid> struck, IReadOnlyDictionary<Guid, Guid> merged)
     {
         _struck = struck;
+        _merged = merged;
         Entries = ordered;
         foreach (var entry in ordered)
         {
@@ -59,8 +63,16 @@ public sealed class LessonState
     /// <summary>When roll calls were taken.</summary>
     public IReadOnlyCollection<Instant> RollCalls => _rollCalls;
 
+    /// <summary>Reminders that were seen to, each with the entry that says so.</summary>
+    public IReadOnlyDictionary<string, Guid> RemindersTicked => _reminders;
+
     /// <summary>Folds entries, given in any order.</summary>
-    public static LessonState Fold(IEnumerable<Entry> entries)
+    /// <param name="entries">The entries of one lesson.</param>
+    /// <param name="merged">
+    /// Records that turned out to be of one student: what entries say of the key counts for the value. The entries themselves
+    /// stay as they are, so that a merge can be undone.
+    /// </param>
+    public static LessonState Fold(IEnumerable<Entry> entries, IReadOnlyDictionary<Guid, Guid>? merged = null)
     {
         var seen = new HashSet<Guid>();
         var ordered = new List<Entry>();
@@ -73,11 +85,14 @@ public sealed class LessonState
         }
 
         ordered.Sort(InOrder);
-        return new LessonState(ordered, StruckOut(ordered));
+        return new LessonState(ordered, StruckOut(ordered), merged ?? NoneMerged);
     }
 
     /// <summary>True if the entry no longer counts.</summary>
     public bool IsStruck(Guid entry) => _struck.Contains(entry);
+
+    /// <summary>The student that an entry about this id counts for.</summary>
+    public Guid Whose(Guid student) => _merged.GetValueOrDefault(student, student);
 
     /// <summary>What is known of a student; empty for one of whom nothing was noted.</summary>
     public StudentState Of(Guid student) => _students.GetValueOrDefault(student, Nothing);
@@ -86,7 +101,7 @@ public sealed class LessonState
     public IReadOnlyList<Sighting> SightingsOf(Guid student)
     {
         var own = Of(student).OwnSightings;
-        var named = _names.Values.Where(n => n.Match?.Student == student).SelectMany(n => n.Sightings);
+        var named = _names.Values.Where(n => n.Match?.Student is { } matched && Whose(matched) == student).SelectMany(n => n.Sightings);
         return [.. named, .. own];
     }
 
@@ -135,8 +150,11 @@ public sealed class LessonState
             case LessonSettled:
                 SettledBy = entry.Id;
                 break;
+            case ReminderTicked ticked:
+                _reminders[ticked.Reminder] = entry.Id;
+                break;
             case StudentAct act:
-                ApplyTo(act, entry);
+                ApplyTo(Whose(act.Student), act, entry);
                 break;
             case NameAct act:
                 ApplyTo(act, entry);
@@ -144,27 +162,27 @@ public sealed class LessonState
         }
     }
 
-    private void ApplyTo(StudentAct act, Entry entry)
+    private void ApplyTo(Guid id, StudentAct act, Entry entry)
     {
-        if (!_students.TryGetValue(act.Student, out var student))
+        if (!_students.TryGetValue(id, out var student))
         {
-            _students[act.Student] = student = new StudentState();
+            _students[id] = student = new StudentState();
         }
 
         student.Apply(act, entry);
         switch (act)
         {
             case HandRaised:
-                _line.Raise(act.Student, entry.HappenedAt, entry.Id);
+                _line.Raise(id, entry.HappenedAt, entry.Id);
                 break;
             case HandEnded ended:
-                _line.End(act.Student, ended.End);
+                _line.End(id, ended.End);
                 break;
             case Called called:
-                _line.Call(act.Student, called.Origin, entry.HappenedAt, entry.Id);
+                _line.Call(id, called.Origin, entry.HappenedAt, entry.Id);
                 break;
             case TurnTaken taken:
-                _line.Take(act.Student, taken.Outcome, taken.Origin, entry.HappenedAt, entry.Id);
+                _line.Take(id, taken.Outcome, taken.Origin, entry.HappenedAt, entry.Id);
                 break;
         }
     }

@@ -1,4 +1,5 @@
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 
@@ -54,10 +55,11 @@ public sealed record Participation
     /// <summary>Their nods.</summary>
     public IReadOnlyList<Guid> Nods { get; init; } = [];
 
-    /// <summary>What the ledger of a lesson says of a student.</summary>
-    public static Participation From(LessonState state, Guid student, LessonTimes lesson, AttendancePolicy policy) => new()
+    /// <summary>What the ledger of a lesson says of a student, under the ground rules of the lesson.</summary>
+    public static Participation From(LessonState state, Guid student, LessonTimes lesson, ClassRules rules) => new()
     {
-        Attendance = AttendanceRules.Reckon(state, student, lesson, policy),
+        Attendance = AttendanceRules.Reckon(state, student, lesson, rules.Scheme.Attendance),
+        ChatOpen = rules.ChatCounts,
         Turns = [.. state.Turns.Where(t => t.Student == student)],
         Hands = [.. state.Hands.Where(h => h.Student == student)],
         AnybodyCalledFromLine = state.Turns.Any(t => t.Origin == TurnOrigin.Hand),

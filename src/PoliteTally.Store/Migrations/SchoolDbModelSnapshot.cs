@@ -121,8 +121,14 @@ namespace PoliteTally.Store.Migrations
                     b.Property<Guid>("StudentId")
                         .HasColumnType("TEXT");
 
+                    b.Property<long>("JoinedAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<char>("Key")
                         .HasColumnType("TEXT");
+
+                    b.Property<long?>("LeftAt")
+                        .HasColumnType("INTEGER");
 
                     b.Property<Guid>("OwnerId")
                         .HasColumnType("TEXT");
@@ -187,6 +193,10 @@ namespace PoliteTally.Store.Migrations
                     b.Property<long>("NotedAt")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Origin")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<Guid>("OwnerId")
                         .HasColumnType("TEXT");
 
@@ -214,10 +224,22 @@ namespace PoliteTally.Store.Migrations
                     b.Property<long?>("ActualStart")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("CalendarUid")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("CancelledAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<Guid>("ClassId")
                         .HasColumnType("TEXT");
 
                     b.Property<bool>("DropIn")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("MeetingLink")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Moved")
                         .HasColumnType("INTEGER");
 
                     b.Property<int>("Number")
@@ -226,11 +248,28 @@ namespace PoliteTally.Store.Migrations
                     b.Property<Guid>("OwnerId")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Plan")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("PlanVersion")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("PlannedEnd")
                         .HasColumnType("INTEGER");
 
                     b.Property<long>("PlannedStart")
                         .HasColumnType("INTEGER");
+
+                    b.Property<long?>("RosterClosedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Rules")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("SeriesId")
+                        .HasColumnType("TEXT");
 
                     b.Property<int>("Stage")
                         .HasColumnType("INTEGER");
@@ -248,11 +287,41 @@ namespace PoliteTally.Store.Migrations
                     b.ToTable("Lessons");
                 });
 
+            modelBuilder.Entity("PoliteTally.Store.Model.Picture", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("AddedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Fingerprint")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Height")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Width")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Pictures");
+                });
+
             modelBuilder.Entity("PoliteTally.Store.Model.SchoolClass", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("TEXT");
+
+                    b.Property<long?>("ArchivedAt")
+                        .HasColumnType("INTEGER");
 
                     b.Property<long>("MadeAt")
                         .HasColumnType("INTEGER");
@@ -264,9 +333,90 @@ namespace PoliteTally.Store.Migrations
                     b.Property<Guid>("OwnerId")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Rules")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("TermId")
+                        .HasColumnType("TEXT");
+
                     b.HasKey("Id");
 
+                    b.HasIndex("TermId");
+
                     b.ToTable("Classes");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.Series", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("ClassId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Days")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("DropIn")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("EveryWeeks")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("FirstDay")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LastDay")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("MeetingLink")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Minutes")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Time")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Title")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ClassId");
+
+                    b.ToTable("Series");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.ShelfQuestion", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("KeptAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Question")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Shelf");
                 });
 
             modelBuilder.Entity("PoliteTally.Store.Model.Student", b =>
@@ -286,11 +436,20 @@ namespace PoliteTally.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<Guid?>("MergedIntoId")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Number")
                         .HasColumnType("TEXT");
 
                     b.Property<Guid>("OwnerId")
                         .HasColumnType("TEXT");
+
+                    b.Property<string>("PassHash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("PassMadeAt")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Preferred")
                         .HasColumnType("TEXT");
@@ -300,6 +459,11 @@ namespace PoliteTally.Store.Migrations
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("OwnerId");
+
+                    b.HasIndex("PassHash")
+                        .IsUnique();
 
                     b.ToTable("Students");
                 });
@@ -366,6 +530,9 @@ namespace PoliteTally.Store.Migrations
                     b.Property<int>("AccessFailedCount")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("CalendarKeyHash")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("ConcurrencyStamp")
                         .IsConcurrencyToken()
                         .HasColumnType("TEXT");
@@ -424,6 +591,9 @@ namespace PoliteTally.Store.Migrations
 
                     b.HasKey("Id");
 
+                    b.HasIndex("CalendarKeyHash")
+                        .IsUnique();
+
                     b.HasIndex("NormalizedEmail")
                         .HasDatabaseName("EmailIndex");
 
@@ -432,6 +602,97 @@ namespace PoliteTally.Store.Migrations
                         .HasDatabaseName("UserNameIndex");
 
                     b.ToTable("AspNetUsers", (string)null);
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.Term", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("DaysOff")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FirstDay")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LastDay")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Terms");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.WordOfLesson", b =>
+                {
+                    b.Property<Guid>("LessonId")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("LessonId1")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Said")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("State")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("LessonId");
+
+                    b.HasIndex("LessonId1");
+
+                    b.ToTable("WordOfLessons");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.WordSent", b =>
+                {
+                    b.Property<Guid>("LessonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("State")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("LessonId", "StudentId");
+
+                    b.HasIndex("StudentId");
+
+                    b.ToTable("WordsSent");
                 });
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserClaim<System.Guid>", b =>
@@ -524,7 +785,58 @@ namespace PoliteTally.Store.Migrations
                     b.Navigation("Class");
                 });
 
+            modelBuilder.Entity("PoliteTally.Store.Model.SchoolClass", b =>
+                {
+                    b.HasOne("PoliteTally.Store.Model.Term", "Term")
+                        .WithMany()
+                        .HasForeignKey("TermId")
+                        .OnDelete(DeleteBehavior.SetNull);
+
+                    b.Navigation("Term");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.Series", b =>
+                {
+                    b.HasOne("PoliteTally.Store.Model.SchoolClass", "Class")
+                        .WithMany()
+                        .HasForeignKey("ClassId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Class");
+                });
+
             modelBuilder.Entity("PoliteTally.Store.Model.Summary", b =>
+                {
+                    b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
+                        .WithMany()
+                        .HasForeignKey("LessonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PoliteTally.Store.Model.Student", "Student")
+                        .WithMany()
+                        .HasForeignKey("StudentId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Lesson");
+
+                    b.Navigation("Student");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.WordOfLesson", b =>
+                {
+                    b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
+                        .WithMany()
+                        .HasForeignKey("LessonId1")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Lesson");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.WordSent", b =>
                 {
                     b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
                         .WithMany()

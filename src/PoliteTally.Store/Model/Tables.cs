@@ -18,6 +18,22 @@ public sealed class Teacher : IdentityUser<Guid>
 
     /// <summary>IANA time zone of the school.</summary>
     public required string TimeZone { get; set; }
+
+    /// <summary>Fingerprint of the key in the private link to the calendar; null while there is no such link.</summary>
+    public string? CalendarKeyHash { get; set; }
+}
+
+/// <summary>A term of the school, with the days on which there are no lessons.</summary>
+public sealed class Term : IOwned
+{
+    public Guid Id { get; init; }
+    public Guid OwnerId { get; set; }
+    public required string Name { get; set; }
+    public LocalDate FirstDay { get; set; }
+    public LocalDate LastDay { get; set; }
+
+    /// <summary>Days off as JSON: a list of name, first and last day.</summary>
+    public string DaysOff { get; set; } = "[]";
 }
 
 public sealed class SchoolClass : IOwned
@@ -26,6 +42,14 @@ public sealed class SchoolClass : IOwned
     public Guid OwnerId { get; set; }
     public required string Name { get; set; }
     public Instant MadeAt { get; init; }
+    public Guid? TermId { get; set; }
+
+    /// <summary>When the class was put away; null while it is in use.</summary>
+    public Instant? ArchivedAt { get; set; }
+
+    /// <summary>Its ground rules as JSON: what differs from the defaults.</summary>
+    public string Rules { get; set; } = "{}";
+    public Term? Term { get; init; }
 }
 
 public sealed class Student : IOwned
@@ -40,6 +64,13 @@ public sealed class Student : IOwned
 
     /// <summary>Tags, separated by semicolons.</summary>
     public string Tags { get; set; } = "";
+
+    /// <summary>The record that this one was merged into, being of the same student; null if it stands for itself.</summary>
+    public Guid? MergedIntoId { get; set; }
+
+    /// <summary>Fingerprint of the personal pass; null while there is none.</summary>
+    public string? PassHash { get; set; }
+    public Instant? PassMadeAt { get; set; }
 }
 
 /// <summary>A student's place in a class.</summary>
@@ -51,6 +82,12 @@ public sealed class Enrolment : IOwned
 
     /// <summary>The letter that picks the student on the live sheet, kept from lesson to lesson.</summary>
     public required char Key { get; set; }
+
+    /// <summary>When the student came into the class.</summary>
+    public Instant JoinedAt { get; set; }
+
+    /// <summary>When the student left the class; null while they are in it. What they did stays theirs.</summary>
+    public Instant? LeftAt { get; set; }
 
     public SchoolClass? Class { get; init; }
     public Student? Student { get; init; }
@@ -68,6 +105,9 @@ public sealed class KnownName : IOwned
     public Guid? StudentId { get; set; }
 
     public Instant NotedAt { get; set; }
+
+    /// <summary>Where it came from, in words: the lesson or the file in which it was seen.</summary>
+    public string Origin { get; set; } = "";
     public SchoolClass? Class { get; init; }
 }
 
@@ -85,17 +125,40 @@ public sealed class Lesson : IOwned
     public Guid OwnerId { get; set; }
     public Guid ClassId { get; init; }
 
-    /// <summary>Counts the lessons of a class from 1, in the order of their planned starts when they were made.</summary>
+    /// <summary>Counts the lessons of a class from 1: those that have begun, then the planned ones in the order of their starts. 0 for a cancelled one.</summary>
     public int Number { get; set; }
     public required string Title { get; set; }
     public Instant PlannedStart { get; set; }
     public Instant PlannedEnd { get; set; }
     public bool DropIn { get; set; }
 
+    /// <summary>The way into the meeting: an http or https address.</summary>
+    public string? MeetingLink { get; set; }
+    public Guid? SeriesId { get; set; }
+
+    /// <summary>True of a lesson of a series that was moved by itself: changes of the series leave it where it is.</summary>
+    public bool Moved { get; set; }
+
+    /// <summary>Which event of an imported calendar it is: UID and the day of the occurrence.</summary>
+    public string? CalendarUid { get; set; }
+    public Instant? CancelledAt { get; set; }
+
+    /// <summary>What of the ground rules differs from those of the class, as JSON.</summary>
+    public string Rules { get; set; } = "{}";
+
+    /// <summary>What is prepared, as JSON; empty for nothing.</summary>
+    public string Plan { get; set; } = "";
+
+    /// <summary>Counts the changes of the plan, so that two windows notice each other.</summary>
+    public int PlanVersion { get; set; }
+
     // What follows is read off the ledger, in the transaction that stores the entry that changes it.
     public LessonStage Stage { get; set; }
     public Instant? ActualStart { get; set; }
     public Instant? ActualEnd { get; set; }
+
+    /// <summary>When the lesson was settled for the first time: whoever joined the class later is not on its roster.</summary>
+    public Instant? RosterClosedAt { get; set; }
 
     public SchoolClass? Class { get; init; }
 }
@@ -161,4 +224,87 @@ public sealed class Summary : IOwned
 
     public Lesson? Lesson { get; init; }
     public Student? Student { get; init; }
+}
+
+/// <summary>Lessons that come back every week, or every few weeks. Each is a row of its own; this says how they were made.</summary>
+public sealed class Series : IOwned
+{
+    public Guid Id { get; init; }
+    public Guid OwnerId { get; set; }
+    public Guid ClassId { get; init; }
+    public required string Title { get; set; }
+
+    /// <summary>ISO days of the week, from 1 for Monday, separated by commas.</summary>
+    public required string Days { get; set; }
+
+    /// <summary>Every how many weeks, from 1 up.</summary>
+    public int EveryWeeks { get; set; } = 1;
+    public LocalTime Time { get; set; }
+    public int Minutes { get; set; }
+    public LocalDate FirstDay { get; set; }
+    public LocalDate LastDay { get; set; }
+    public bool DropIn { get; set; }
+    public string? MeetingLink { get; set; }
+    public SchoolClass? Class { get; init; }
+}
+
+/// <summary>A question kept for use in any lesson.</summary>
+public sealed class ShelfQuestion : IOwned
+{
+    public Guid Id { get; init; }
+    public Guid OwnerId { get; set; }
+
+    /// <summary>The question as JSON.</summary>
+    public required string Question { get; set; }
+    public Instant KeptAt { get; set; }
+}
+
+/// <summary>A picture for questions, scaled down; its bytes lie in the data folder under its fingerprint.</summary>
+public sealed class Picture : IOwned
+{
+    public Guid Id { get; init; }
+    public Guid OwnerId { get; set; }
+
+    /// <summary>SHA-256 of the stored bytes, in hexadecimal; the name of the file.</summary>
+    public required string Fingerprint { get; init; }
+    public int Width { get; init; }
+    public int Height { get; init; }
+    public Instant AddedAt { get; init; }
+}
+
+public enum WordState
+{
+    /// <summary>Going out now; after a sudden stop, nobody knows whether it went.</summary>
+    Going,
+    Sent,
+    NotSent,
+}
+
+/// <summary>The word ahead of one lesson to one student: noted before it goes, so that it never goes twice.</summary>
+public sealed class WordSent : IOwned
+{
+    public Guid LessonId { get; init; }
+    public Guid StudentId { get; init; }
+    public Guid OwnerId { get; set; }
+    public required string Address { get; init; }
+    public WordState State { get; set; }
+    public Instant At { get; set; }
+
+    /// <summary>Why it did not go; empty if it did.</summary>
+    public string Why { get; set; } = "";
+    public Lesson? Lesson { get; init; }
+    public Student? Student { get; init; }
+}
+
+/// <summary>What became of the word ahead of a lesson as a whole.</summary>
+public sealed class WordOfLesson : IOwned
+{
+    public Guid LessonId { get; init; }
+    public Guid OwnerId { get; set; }
+    public WordState State { get; set; }
+    public Instant At { get; set; }
+
+    /// <summary>What happened, in words.</summary>
+    public string Said { get; set; } = "";
+    public Lesson? Lesson { get; init; }
 }

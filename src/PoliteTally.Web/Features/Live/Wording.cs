@@ -35,6 +35,7 @@ internal static class Wording
         ChatSaid { Text: { Length: > 0 } text } said => $"{Words.Of(said.Kind)} in the chat: “{text}”",
         ChatSaid said => $"{Words.Of(said.Kind)} in the chat",
         NodGiven nod => $"nod, {nod.Reason}",
+        ReminderTicked ticked => $"reminder seen to: {ticked.Reminder}",
         Joined joined => $"“{joined.Name}” joined",
         Left left => $"“{left.Name}” left",
         Seen seen => $"“{seen.Name}” seen in a roll call",

@@ -1,0 +1,103 @@
+using PoliteTally.Core.Scoring;
+
+namespace PoliteTally.Core.GroundRules;
+
+/// <summary>
+/// The ground rules of a class: how it counts, what earns a nod, what yes and no look like, what to remember. A lesson
+/// follows those of its class but for what it changes itself.
+/// </summary>
+public sealed record ClassRules
+{
+    /// <summary>The defaults.</summary>
+    public static readonly ClassRules Default = new();
+
+    /// <summary>The most reasons for nods: 5, one for each of their keys on the live sheet.</summary>
+    public const int MostNodReasons = 5;
+
+    /// <summary>The most lines of any list here: 20.</summary>
+    public const int MostLines = 20;
+
+    /// <summary>The longest line of any list here, in UTF-16 code units: 120.</summary>
+    public const int LongestLine = 120;
+
+    /// <summary>The longest rubric or message, in UTF-16 code units: 10,000.</summary>
+    public const int LongestText = 10_000;
+
+    /// <summary>How the class counts and scores.</summary>
+    public Scheme Scheme { get; init; } = Scheme.Default;
+
+    /// <summary>Whether contributions in the chat count. If not, the chat strand gives nobody a chance.</summary>
+    public bool ChatCounts { get; init; } = true;
+
+    /// <summary>Reasons for nods, from one to <see cref="MostNodReasons"/>, in the order of their keys.</summary>
+    public IReadOnlyList<string> NodReasons { get; init; } = ["helped someone", "kept going", "on time"];
+
+    /// <summary>The gestures that the class has agreed on.</summary>
+    public IReadOnlyList<AgreedSignal> Signals { get; init; } =
+    [
+        new("yes", "a thumb held up to the camera"),
+        new("no", "a flat hand across the camera"),
+        new("not sure", "a hand on the head"),
+    ];
+
+    /// <summary>What good taking part looks like, in the teacher's own words. Markdown; empty if there is none.</summary>
+    public string Rubric { get; init; } = "";
+
+    /// <summary>What to remember before the start, in order.</summary>
+    public IReadOnlyList<string> BeforeStart { get; init; } =
+        ["Close private windows", "Start the recording", "Read the recording notice"];
+
+    /// <summary>What to remember before the end, in order.</summary>
+    public IReadOnlyList<string> BeforeEnd { get; init; } = ["Stop the recording", "End the meeting for everyone"];
+
+    /// <summary>The message that goes to the class before a lesson.</summary>
+    public WordAhead WordAhead { get; init; } = new();
+
+    /// <summary>
+    /// What is wrong with these rules, each with its place and what it may be; empty if nothing is. Rules that are wrong are
+    /// never stored.
+    /// </summary>
+    public IReadOnlyList<string> Problems()
+    {
+        var (scheme, attendance) = (Scheme, Scheme.Attendance);
+        return [.. new (bool Wrong, string Message)[]
+        {
+            (attendance.LateAfter.TotalMinutes is < 0 or > 120, "Late after: from 0 to 120 min."),
+            (attendance.LeftEarlyBefore.TotalMinutes is < 0 or > 120, "Left early before: from 0 to 120 min."),
+            (attendance.Bridge.TotalMinutes is < 0 or > 60, "A dropout is bridged: from 0 to 60 min."),
+            (attendance.AbsentBelow.TotalMinutes is < 0 or > 240, "Absent below: from 0 to 240 min."),
+            (attendance.AbsentBelowShare is < 0 or > 1, "Absent below a share: from 0 to 100 %."),
+            (attendance.EnoughShare is <= 0 or > 1, "Enough presence: more than 0 and up to 100 %."),
+            (attendance.LateCredit is < 0 or > 1, "Credit of a late student: from 0 to 1."),
+            (Enum.GetValues<Strand>().Any(s => scheme.Weights.GetValueOrDefault(s) is < 0 or > 100), "Weights: each from 0 to 100."),
+            (Enum.GetValues<Strand>().All(s => scheme.Weights.GetValueOrDefault(s) <= 0), "Weights: at least one strand must weigh something."),
+            (scheme.SpeakingTarget is <= 0 or > 100, "Turns for a full strand: more than 0 and up to 100."),
+            (scheme.ChatTarget is <= 0 or > 100, "Messages for a full strand: more than 0 and up to 100."),
+            (scheme.UncalledHand is < 0 or > 1, "A hand never called: from 0 to 1."),
+            (scheme.SignalAnswered is < 0 or > 1, "A signal round answered: from 0 to 1."),
+            (scheme.MarksShare is < 0 or > 1, "Share of marks: from 0 to 100 %."),
+            (scheme.NodPoints is < 0 or > 100, "A nod: from 0 to 100 points."),
+            (scheme.NodsAtMost is < 0 or > 100, "Nods at most: from 0 to 100 points."),
+            (scheme.LowestLeftOut is < 0 or > 100, "Lowest lessons left out: from 0 to 100."),
+            (scheme.LessonsForTerm is < 1 or > 100, "Lessons for a term score: from 1 to 100."),
+            (NodReasons.Count is < 1 or > MostNodReasons, $"Reasons for nods: from 1 to {MostNodReasons}."),
+            (NodReasons.Select(r => r.Trim()).Distinct(StringComparer.OrdinalIgnoreCase).Count() < NodReasons.Count, "Reasons for nods: each only once."),
+            (NodReasons.Any(IsNoLine), NoLine("Reasons for nods")),
+            (Signals.Count > MostLines, $"Agreed signals: at most {MostLines}."),
+            (Signals.Any(s => IsNoLine(s.Meaning) || IsNoLine(s.Gesture)), NoLine("Agreed signals")),
+            (BeforeStart.Count > MostLines || BeforeEnd.Count > MostLines, $"Reminders: at most {MostLines} in a list."),
+            (BeforeStart.Concat(BeforeEnd).Any(IsNoLine), NoLine("Reminders")),
+            (BeforeStart.Concat(BeforeEnd).Distinct(StringComparer.Ordinal).Count() < BeforeStart.Count + BeforeEnd.Count, "Reminders: each only once."),
+            (Rubric.Length > LongestText, $"The rubric: at most {LongestText:N0} characters."),
+        }.Where(p => p.Wrong).Select(p => p.Message), .. WordAhead.Problems()];
+    }
+
+    private static bool IsNoLine(string line) => line.Trim().Length == 0 || line.Length > LongestLine || line.Any(char.IsControl);
+
+    private static string NoLine(string where) => $"{where}: no line may be empty, longer than {LongestLine} characters or broken.";
+}
+
+/// <summary>A gesture that a class has agreed on.</summary>
+/// <param name="Meaning">What it says, such as "yes".</param>
+/// <param name="Gesture">What it looks like on camera.</param>
+public sealed record AgreedSignal(string Meaning, string Gesture);

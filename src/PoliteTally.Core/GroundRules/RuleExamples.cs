@@ -1,0 +1,193 @@
+using System.Globalization;
+using NodaTime;
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Hands;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Scoring;
+
+namespace PoliteTally.Core.GroundRules;
+
+/// <summary>One rule shown at work.</summary>
+/// <param name="Rule">The name of the rule, as in the record that holds it, in camel case.</param>
+/// <param name="Text">What it makes of a lesson of 50 min, in one or two sentences.</param>
+public sealed record RuleExample(string Rule, string Text);
+
+/// <summary>
+/// Examples of what rules amount to. Nothing is worded from the thresholds themselves: each example is reckoned by the very
+/// rules that count lessons, so that an example cannot say what a lesson would not.
+/// </summary>
+public static class RuleExamples
+{
+    private const int Length = 50;
+    private static readonly Instant Start = Instant.FromUtc(2026, 9, 7, 8, 30);
+    private static readonly LessonTimes Lesson =
+        new(Start, Start + Duration.FromMinutes(Length), Start, Start + Duration.FromMinutes(Length), DropIn: false);
+
+    /// <summary>An example for each threshold of the rules.</summary>
+    /// <param name="rules">Rules with nothing wrong with them.</param>
+    public static IReadOnlyList<RuleExample> Of(ClassRules rules)
+    {
+        var scheme = rules.Scheme;
+        var policy = scheme.Attendance;
+        return
+        [
+            new("lateAfter", $"Coming at {Clock(policy.LateAfter)} is {Came(policy.LateAfter)}; a minute later it is {Came(policy.LateAfter + Minutes(1))}."),
+            new("leftEarlyBefore", LeavingEarly()),
+            new("bridge", Dropping()),
+            new("absentBelow", ShortStay()),
+            new("absentBelowShare", Threshold()),
+            new("enoughShare", Partly()),
+            new("lateCredit", $"Coming {Words.Minutes(policy.LateAfter + Minutes(1))} late earns {Words.Plain(Credit(policy.LateAfter + Minutes(1), Length))} of 1 for attendance."),
+            new("creditBy", $"There for 25 of {Length} min from the start: {Words.Plain(Credit(Duration.Zero, 25))} of 1 for attendance."),
+            new("weights", Weighing()),
+            new("speakingTarget", $"One full turn: {Percent(Speaking(Turn(TurnOutcome.Full)))} of speaking. A partial one: {Percent(Speaking(Turn(TurnOutcome.Partial)))}. Two full ones: {Percent(Speaking(Turn(TurnOutcome.Full), Turn(TurnOutcome.Full)))}."),
+            new("uncalledHand", $"A hand up that nobody got to: {Percent(Strands(There() with { Hands = [Hand()] }, Strand.Speaking))} of speaking."),
+            new("signalAnswered", $"Two signal rounds answered and no turn: {Percent(Strands(There() with { SignalRounds = [new(true, Guid.Empty), new(true, Guid.Empty)] }, Strand.Speaking))} of speaking."),
+            new("openLineIsChance", Strands(There() with { AnybodyCalledFromLine = true }, Strand.Speaking) is null
+                ? "Others were called from the line, this student raised no hand: no chance, so speaking is left out."
+                : "Others were called from the line, this student raised no hand: speaking counts, with nothing earned."),
+            new("marksShare", $"All four quiz questions answered, two of them right: {Percent(Strands(There() with { Questions = [Asked(1), Asked(1), Asked(0), Asked(0)] }, Strand.Questions))} of questions."),
+            new("chatTarget", $"One message that counts: {Percent(Strands(There() with { Chat = [(ChatKind.Question, Guid.Empty)], ChatOpen = rules.ChatCounts }, Strand.Chat))} of chat."),
+            new("chatCounts", rules.ChatCounts ? "A question in the chat earns a stroke that counts." : "The chat is left out of every score; strokes still show who wrote."),
+            new("nodPoints", $"One nod: {Plus(1)}. Three nods: {Plus(3)}. Twenty nods: {Plus(20)}."),
+            new("absenceScoresZero", $"Absent without excuse from a lesson: {Words.Plain(Score(Missing()) ?? 0)} of 100, reckoned from {CountOfStrands(Missing())}."),
+            new("lowestLeftOut", OverTerm()),
+            new("lessonsWeighTheSame", ShortAndLong()),
+            new("lessonsForTerm", $"With {scheme.LessonsForTerm - 1} scored lessons there is no term score yet; with {scheme.LessonsForTerm} there is."),
+        ];
+
+        string Came(Duration after) => Words.Of(Present(after, Length).Status);
+
+        string LeavingEarly()
+        {
+            var at = policy.LeftEarlyBefore;
+            var (just, more) = (Present(Duration.Zero, Length - at.TotalMinutes), Present(Duration.Zero, Length - at.TotalMinutes - 1));
+            return $"Leaving {Words.Minutes(at)} before the end is {Left(just)}; a minute earlier it is {Left(more)}.";
+        }
+
+        static string Left(AttendanceResult result) =>
+            result.Flags.HasFlag(AttendanceFlags.LeftEarly) ? "leaving early" : !result.WasThere ? Words.Of(result.Status) : "staying to the end";
+
+        string Dropping()
+        {
+            var gap = policy.Bridge + Minutes(1);
+            return $"Gone for {Words.Minutes(policy.Bridge)} in the middle: {Words.Minutes(WithGap(policy.Bridge).Present)} count of {Length}. Gone for {Words.Minutes(gap)}: {Words.Minutes(WithGap(gap).Present)}.";
+        }
+
+        AttendanceResult WithGap(Duration gap)
+        {
+            var (out1, in2) = (Start + Minutes(20), Start + Minutes(20) + gap);
+            return Reckon([Join(Start), Leave(out1), Join(in2), Leave(Lesson.CountedTo)]);
+        }
+
+        string ShortStay()
+        {
+            var below = Duration.Min(policy.AbsentBelow, Minutes(Length) * (double)policy.AbsentBelowShare);
+            var just = Present(Duration.Zero, below.TotalMinutes - 0.5);
+            return below <= Duration.Zero
+                ? "Whoever was seen at all was there."
+                : $"There for {Seconds(below - Duration.FromSeconds(30))}: {Words.Of(just.Status)}. There for {Seconds(below)}: {Words.Of(Present(Duration.Zero, below.TotalMinutes).Status)}.";
+        }
+
+        string Threshold()
+        {
+            var shortLesson = Duration.Min(policy.AbsentBelow, Minutes(20) * (double)policy.AbsentBelowShare);
+            return $"In a lesson of 20 min the least that counts as being there is {Seconds(shortLesson)}.";
+        }
+
+        string Partly()
+        {
+            var enough = Length * (double)policy.EnoughShare;
+            var just = Present(Duration.Zero, enough);
+            var less = Present(Duration.Zero, enough - 1);
+            return $"{Words.Plain((decimal)enough)} of {Length} min is {PartlyOrNot(just)}; a minute less is {PartlyOrNot(less)}.";
+        }
+
+        static string PartlyOrNot(AttendanceResult result) => result.Flags.HasFlag(AttendanceFlags.Partly) ? "there only partly" : "being there";
+
+        string Weighing()
+        {
+            var did = There() with
+            {
+                Turns = [Turn(TurnOutcome.Full)],
+                Chat = [],
+                ChatOpen = rules.ChatCounts,
+            };
+            return $"There from start to end, one full turn, nothing in the chat, no questions asked: {Words.Plain(Score(did) ?? 0)} of 100.";
+        }
+
+        string Plus(int nods)
+        {
+            var did = There(late: true);
+            var (without, with) = (Score(did) ?? 0, Score(did with { Nods = [.. Enumerable.Repeat(Guid.Empty, nods)] }) ?? 0);
+            return $"{Words.Plain(with - without)} more";
+        }
+
+        string OverTerm()
+        {
+            decimal[] scores = [40, 60, 80, 100, 100];
+            var term = TermScore.Of([.. scores.Select(s => new ScoredLesson("a lesson", s, Length))], scheme with { LessonsForTerm = 1 }).Total;
+            return $"Five lessons of {string.Join(", ", scores.Select(Words.Plain))} make a term score of {Words.Plain(term?.Value ?? 0)}.";
+        }
+
+        string ShortAndLong()
+        {
+            var term = TermScore.Of(
+                [new("short", 100, 20), new("long", 50, 60), new("long", 50, 60)],
+                scheme with { LessonsForTerm = 1, LowestLeftOut = 0 }).Total;
+            return $"One short lesson of 20 min with 100 and two of 60 min with 50 each make {Words.Plain(term?.Value ?? 0)}.";
+        }
+
+        AttendanceResult Present(Duration after, double untilMinute) => untilMinute * 60 <= after.TotalSeconds
+            ? Reckon([])
+            : Reckon([Join(Start + after), Leave(Start + Minutes(untilMinute))]);
+
+        AttendanceResult Reckon(IReadOnlyList<Sighting> sightings) =>
+            AttendanceRules.Reckon(Lesson, sightings, [], null, null, [], policy);
+
+        decimal Credit(Duration after, double untilMinute) => Present(after, untilMinute).Credit ?? 0;
+
+        Participation There(bool late = false) => new()
+        {
+            Attendance = Present(late ? policy.LateAfter + Minutes(1) : Duration.Zero, Length),
+            ChatOpen = rules.ChatCounts,
+        };
+
+        Participation Missing() => new() { Attendance = Reckon([]), ChatOpen = rules.ChatCounts };
+
+        decimal? Score(Participation did) => LessonScore.Of(did, scheme).Total?.Value;
+
+        decimal? Strands(Participation did, Strand strand) => LessonScore.Of(did, scheme).Strands.Single(s => s.Strand == strand).Value?.Value;
+
+        decimal? Speaking(params Turn[] turns) => Strands(There() with { Turns = turns }, Strand.Speaking);
+
+        string CountOfStrands(Participation did)
+        {
+            var count = LessonScore.Of(did, scheme).Strands.Count(s => s.Value is not null);
+            return count == 1 ? "attendance alone" : $"{count} strands";
+        }
+    }
+
+    private static Turn Turn(TurnOutcome outcome) => new(Guid.Empty, TurnOrigin.Invited, Start, null, outcome, []);
+
+    private static Hand Hand() => new(Guid.Empty, Start + Minutes(10), Guid.Empty, HandStage.Up);
+
+    private static QuestionChance Asked(decimal marks) => new(Answered: true, marks, 1, []);
+
+    private static JoinAt Join(Instant at) => new(at, Guid.Empty, "");
+
+    private static LeaveAt Leave(Instant at) => new(at, Guid.Empty, "");
+
+    private static Duration Minutes(double minutes) => Duration.FromMinutes(minutes);
+
+    private static string Clock(Duration after) =>
+        (Start.InUtc().LocalDateTime + Period.FromSeconds((long)after.TotalSeconds)).ToString("HH:mm", CultureInfo.InvariantCulture)
+        + $" to a lesson at {Start.InUtc().ToString("HH:mm", CultureInfo.InvariantCulture)}";
+
+    private static string Seconds(Duration length) => length.Seconds == 0
+        ? Words.Minutes(length)
+        : $"{(int)length.TotalMinutes} min {length.Seconds} s";
+
+    private static string Percent(decimal? share) => share is { } value ? $"{Words.Plain(value * 100)} %" : "no chance";
+
+}

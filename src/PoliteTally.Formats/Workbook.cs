@@ -1,0 +1,128 @@
+using System.Globalization;
+using System.Xml;
+using DocumentFormat.OpenXml.Packaging;
+using DocumentFormat.OpenXml.Spreadsheet;
+
+namespace PoliteTally.Formats;
+
+/// <summary>Reads the sheets of a workbook (Office Open XML) as tables of text. Formulas are pointed out, never reckoned.</summary>
+internal static class Workbook
+{
+    /// <summary>The sheets that hold anything.</summary>
+    /// <exception cref="FormatProblem">The file is no workbook that can be read, or cells of it are merged.</exception>
+    public static IReadOnlyList<(string Name, IReadOnlyList<TableRow> Rows)> Sheets(byte[] bytes, int mostRows)
+    {
+        if (!Archive.IsWorkbook(bytes))
+        {
+            throw new FormatProblem("This is an archive, but neither a workbook nor a rostering bundle with users.csv, classes.csv and enrollments.csv. Nothing was stored; choose another file.");
+        }
+
+        // Nothing of it is kept here; what matters is that all of it was counted while unpacking.
+        Archive.Unpack(bytes, _ => false);
+        try
+        {
+            using var document = SpreadsheetDocument.Open(new MemoryStream(bytes), isEditable: false);
+            var book = document.WorkbookPart!;
+            var shared = book.SharedStringTablePart?.SharedStringTable.Elements<SharedStringItem>().Select(s => s.InnerText).ToList() ?? [];
+            var dates = DateStyles(book);
+            var sheets = book.Workbook.Descendants<Sheet>()
+                .Where(s => s.Id?.Value is not null && book.GetPartById(s.Id.Value) is WorksheetPart)
+                .Select(s => (Name: s.Name?.Value ?? "", Rows: RowsOf(s.Name?.Value ?? "", (WorksheetPart)book.GetPartById(s.Id!.Value!), shared, dates, mostRows)))
+                .Where(s => s.Rows.Any(r => r.Cells.Any(c => c.Length > 0)))
+                .ToList();
+            return sheets.Count > 0 ? sheets : throw new FormatProblem("This workbook is empty. Nothing was stored; choose another file.");
+        }
+        catch (Exception broken) when (broken is XmlException or OpenXmlPackageException or InvalidDataException or FileFormatException
+            or InvalidOperationException or ArgumentException or FormatException or NullReferenceException or KeyNotFoundException)
+        {
+            throw new FormatProblem("This workbook is broken and cannot be read. Nothing was stored; open it, save it again as .xlsx, and bring in that.");
+        }
+    }
+
+    private static IReadOnlyList<TableRow> RowsOf(
+        string sheet, WorksheetPart part, List<string> shared, HashSet<uint> dates, int mostRows)
+    {
+        if (part.Worksheet.Descendants<MergeCell>().FirstOrDefault() is { Reference.Value: { } merged })
+        {
+            throw new FormatProblem($"Cells {merged} of sheet “{sheet}” are merged, so nobody can say whose they are. Nothing was stored; take the merging apart and bring it in again.");
+        }
+
+        var rows = new List<TableRow>();
+        foreach (var row in part.Worksheet.Descendants<Row>())
+        {
+            if (rows.Count > mostRows)
+            {
+                throw new FormatProblem($"Sheet “{sheet}” has more than {mostRows:N0} rows, more than a class or a lesson can have. Keep only the rows of this class and bring in that.");
+            }
+
+            var number = (int)(row.RowIndex?.Value ?? (uint)(rows.Count + 1));
+            var cells = new List<string>();
+            var formulas = new List<string>();
+            foreach (var cell in row.Elements<Cell>())
+            {
+                var at = cell.CellReference?.Value is { } reference ? ColumnOf(reference) : cells.Count;
+                if (at > Table.MostColumns)
+                {
+                    var text = TextOf(cell, shared, dates);
+                    if (text.Length > 0)
+                    {
+                        throw new FormatProblem($"Row {number} of sheet “{sheet}” has more than {Table.MostColumns} columns. Save only the columns with names and times.");
+                    }
+
+                    continue;
+                }
+
+                while (cells.Count <= at)
+                {
+                    cells.Add("");
+                }
+
+                cells[at] = Table.Clean(TextOf(cell, shared, dates));
+                if (cell.CellFormula is not null)
+                {
+                    formulas.Add(cell.CellReference?.Value ?? $"row {number}");
+                }
+            }
+
+            rows.Add(new TableRow(number, cells, formulas));
+        }
+
+        // A sheet has no end of a row: all are as wide as the widest.
+        var width = rows.Count == 0 ? 0 : rows.Max(r => r.Cells.Count);
+        return [.. rows.Select(r => r with { Cells = [.. r.Cells, .. Enumerable.Repeat("", width - r.Cells.Count)] })];
+    }
+
+    private static string TextOf(Cell cell, List<string> shared, HashSet<uint> dates)
+    {
+        var value = cell.CellValue?.InnerText ?? "";
+        if (cell.DataType?.Value is { } type)
+        {
+            return type == CellValues.SharedString ? shared[int.Parse(value, CultureInfo.InvariantCulture)]
+                : type == CellValues.InlineString ? cell.InlineString?.InnerText ?? ""
+                : type == CellValues.Boolean ? (value == "1" ? "true" : "false")
+                : value;
+        }
+
+        // Days since the end of 1899, as spreadsheets count; written so that no order of day and month has to be guessed.
+        return cell.StyleIndex?.Value is { } style && dates.Contains(style)
+            && double.TryParse(value, CultureInfo.InvariantCulture, out var days) && days is > 0 and < 2_958_466
+            ? days < 1 ? DateTime.FromOADate(days).ToString("HH:mm:ss", CultureInfo.InvariantCulture)
+                : DateTime.FromOADate(days).ToString(days % 1 == 0 ? "yyyy-MM-dd" : "yyyy-MM-dd HH:mm:ss", CultureInfo.InvariantCulture)
+            : value;
+    }
+
+    private static HashSet<uint> DateStyles(WorkbookPart book)
+    {
+        var sheet = book.WorkbookStylesPart?.Stylesheet;
+        var own = sheet?.NumberingFormats?.Elements<NumberingFormat>()
+            .Where(f => f.FormatCode?.Value is { } code && code.Any(c => c is 'y' or 'd' or 'h'))
+            .Select(f => f.NumberFormatId?.Value ?? 0).ToHashSet() ?? [];
+        return sheet?.CellFormats?.Elements<CellFormat>()
+            .Select((format, index) => (Id: format.NumberFormatId?.Value ?? 0, Index: (uint)index))
+            .Where(f => f.Id is (>= 14 and <= 22) or (>= 45 and <= 47) || own.Contains(f.Id))
+            .Select(f => f.Index).ToHashSet() ?? [];
+    }
+
+    private static int ColumnOf(string reference) =>
+        reference.TakeWhile(char.IsAsciiLetterUpper).Aggregate(0, (column, letter) => Math.Min((column * 26) + letter - 'A' + 1, 20_000)) - 1;
+}

@@ -1,0 +1,31 @@
+using System.Text.Json;
+using PoliteTally.Core.Plans;
+using PoliteTally.Core.Questions;
+using PoliteTally.Store.Model;
+
+namespace PoliteTally.Store;
+
+/// <summary>How plans and questions are written as JSON, in the file and in files.</summary>
+public static class PlanJson
+{
+    private static readonly JsonSerializerOptions Options = ActJson.Configure(new JsonSerializerOptions());
+
+    /// <summary>The plan of a lesson; an empty one if nothing is prepared.</summary>
+    public static Plan Of(Lesson lesson) => lesson.Plan.Length == 0 ? Plan.Empty : ReadPlan(lesson.Plan);
+
+    /// <summary>Reads a plan.</summary>
+    /// <exception cref="JsonException">The text is not a plan.</exception>
+    public static Plan ReadPlan(string json) => Read<Plan>(json);
+
+    /// <summary>Reads a question.</summary>
+    /// <exception cref="JsonException">The text is not a question.</exception>
+    public static Question ReadQuestion(string json) => Read<Question>(json);
+
+    /// <summary>Writes a plan.</summary>
+    public static string Write(Plan plan) => JsonSerializer.Serialize(plan, Options);
+
+    /// <summary>Writes a question.</summary>
+    public static string Write(Question question) => JsonSerializer.Serialize(question, Options);
+
+    private static T Read<T>(string json) => JsonSerializer.Deserialize<T>(json, Options) ?? throw new JsonException("It is empty.");
+}
