@@ -68,7 +68,7 @@ public static class DemoSchool
             foreach (var made in new[] { weather, botany, sky })
             {
                 db.Classes.Add(made.Class);
-                var keys = ShortNames.Keys([.. made.Students.Select(Room.NameOf)], new Dictionary<Guid, char>());
+                var keys = ShortNames.Keys([.. made.Students.Select(Rosters.NameOf)], new Dictionary<Guid, char>());
                 db.Enrolments.AddRange(made.Students.Select(s => new Enrolment
                 {
                     ClassId = made.Class.Id,

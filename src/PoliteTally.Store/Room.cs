@@ -97,6 +97,9 @@ public sealed class Room
         }
     }
 
+    /// <summary>The student that a record counts for.</summary>
+    public Guid Whose(Guid student) => _merged.GetValueOrDefault(student, student);
+
     internal IReadOnlySet<Guid> RosterIds => _rosterIds;
 
     internal Act? ActOf(Guid entry) => _known.GetValueOrDefault(entry);

@@ -14,11 +14,15 @@ using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Accounts;
 using PoliteTally.Web.Features.Classes;
+using PoliteTally.Web.Features.GroundRules;
 using PoliteTally.Web.Features.Lessons;
 using PoliteTally.Web.Features.Live;
+using PoliteTally.Web.Features.Plans;
 using PoliteTally.Web.Features.Reports;
 using PoliteTally.Web.Features.Scores;
 using PoliteTally.Web.Features.Settling;
+using PoliteTally.Web.Features.WordAhead;
+using PoliteTally.Web.Mail;
 
 namespace PoliteTally.Web;
 
@@ -55,7 +59,7 @@ public static class Application
             .AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error)
             // What keeps the application from starting is said in one sentence, or thrown.
             .AddFilter("Microsoft.Extensions.Hosting.Internal.Host", LogLevel.None);
-        AddServices(builder.Services, file, folder);
+        AddServices(builder.Services, file, folder, settings);
 
         var app = builder.Build();
         Use(app);
@@ -63,13 +67,18 @@ public static class Application
         return app;
     }
 
-    private static void AddServices(IServiceCollection services, SchoolFile file, string folder)
+    private static void AddServices(IServiceCollection services, SchoolFile file, string folder, Settings settings)
     {
         services.AddSingleton(file);
         services.AddSingleton<IClock>(SystemClock.Instance);
         services.AddSingleton<LedgerWriter>();
         services.AddSingleton<LivePublisher>();
         services.AddHostedService(s => s.GetRequiredService<LivePublisher>());
+        services.AddSingleton(new Passes(Path.Combine(folder, "keys")));
+        services.AddSingleton(new PictureFolder(Path.Combine(folder, "pictures")));
+        services.AddSingleton<IMail>(settings.Mail is { } server ? new SmtpMail(server) : new OutboxFolder(Path.Combine(folder, "outbox")));
+        services.AddSingleton<WordAheadSender>();
+        services.AddHostedService(s => s.GetRequiredService<WordAheadSender>());
         services.AddScoped<Owner>();
         services.AddScoped(s => new SchoolDb(s.GetRequiredService<SchoolFile>().Options, s.GetRequiredService<Owner>()));
 
@@ -180,9 +189,23 @@ public static class Application
         app.MapHub<LiveHub>("/live").RequireAuthorization();
         var api = app.MapGroup("/api");
         api.MapAccounts();
+        app.MapPrivateCalendar();
         var signedIn = api.MapGroup("").RequireAuthorization();
+        signedIn.MapDesk();
         signedIn.MapClasses();
+        signedIn.MapRosters();
+        signedIn.MapStudents();
+        signedIn.MapKnownNames();
+        signedIn.MapPasses();
+        signedIn.MapGroundRules();
+        signedIn.MapTerms();
         signedIn.MapLessons();
+        signedIn.MapSeries();
+        signedIn.MapCalendar();
+        signedIn.MapPlans();
+        signedIn.MapPictures();
+        signedIn.MapShelf();
+        signedIn.MapWordAhead();
         signedIn.MapLive();
         signedIn.MapSettling();
         signedIn.MapScores();

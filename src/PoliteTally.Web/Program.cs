@@ -1,10 +1,12 @@
 using System.Net.Sockets;
 using PoliteTally.Store;
 using PoliteTally.Web;
+using PoliteTally.Web.Features.Plans;
 
 return args switch
 {
     ["openapi"] => await WriteApiDescription(),
+    ["plan-schema"] => WritePlanSchema(),
     ["check", .. var rest] => Check(Settings.Read(rest)),
     _ => await Serve(args),
 };
@@ -51,6 +53,13 @@ static async Task<int> WriteApiDescription()
     await app.StopAsync();
     await app.DisposeAsync();
     folder.Delete(recursive: true);
+    return 0;
+}
+
+// The description of plan files, kept in docs.
+static int WritePlanSchema()
+{
+    Console.WriteLine(PlanDocument.Schema());
     return 0;
 }
 

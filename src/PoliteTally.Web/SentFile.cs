@@ -13,8 +13,9 @@ namespace PoliteTally.Web;
 /// <param name="Mapping">Which column holds what, by field; null to guess.</param>
 /// <param name="Zone">The time zone of its times, if it was asked for.</param>
 /// <param name="LeaveOut">Whether rows with something wrong are to be left out.</param>
+/// <param name="Decided">Everything decided, by field, as it was sent.</param>
 internal sealed record SentFile(
-    string Name, byte[] Bytes, IReadOnlyDictionary<string, int>? Mapping, string? Zone, bool LeaveOut)
+    string Name, byte[] Bytes, IReadOnlyDictionary<string, int>? Mapping, string? Zone, bool LeaveOut, IFormCollection Decided)
 {
     private const int ProblemsNamed = 5;
 
@@ -51,7 +52,7 @@ internal sealed record SentFile(
         await file.CopyToAsync(bytes);
         return new SentFile(
             Path.GetFileName(file.FileName) is { Length: > 0 and <= 120 } name ? name : "file", bytes.ToArray(),
-            MappingOf(form["mapping"]), form["zone"] is [{ Length: > 0 } zone] ? zone : null, form["leaveOut"] == "true");
+            MappingOf(form["mapping"]), form["zone"] is [{ Length: > 0 } zone] ? zone : null, form["leaveOut"] == "true", form);
     }
 
     /// <summary>A refusal that names the rows which are wrong; null if none is, or they are to be left out.</summary>
@@ -68,6 +69,25 @@ internal sealed record SentFile(
         return TypedResults.Problem(
             $"{named}{more} Nothing was stored: put the file right, or choose to leave these rows out.",
             statusCode: StatusCodes.Status422UnprocessableEntity);
+    }
+
+    /// <summary>A decision that is JSON; default if it was not sent.</summary>
+    /// <exception cref="FormatProblem">It is not of the form that is wanted.</exception>
+    public T? Chosen<T>(string field)
+    {
+        if (Decided[field] is not [{ Length: > 0 } json])
+        {
+            return default;
+        }
+
+        try
+        {
+            return JsonSerializer.Deserialize<T>(json, Wire.Options);
+        }
+        catch (JsonException)
+        {
+            throw new FormatProblem("What was chosen for this file is not understood. Choose it again.");
+        }
     }
 
     private static Dictionary<string, int>? MappingOf(string? json)

@@ -6,13 +6,17 @@ namespace PoliteTally.Web;
 /// <param name="DataFolder">Where everything it writes lies.</param>
 /// <param name="Port">The port on 127.0.0.1; 0 for any free one.</param>
 /// <param name="Demo">Whether an empty data folder gets the demo school.</param>
-public sealed record Settings(string DataFolder, int Port, bool Demo)
+/// <param name="Mail">The mail server; null for the folder that stands in for it.</param>
+public sealed record Settings(string DataFolder, int Port, bool Demo, MailServer? Mail = null)
 {
-    /// <summary>Reads <c>--data DIR</c>, <c>--port N</c> and <c>--empty</c>.</summary>
+    /// <summary>
+    /// Reads <c>--data DIR</c>, <c>--port N</c> and <c>--empty</c>, and the mail server from the environment, where its password
+    /// is seen by nobody who lists programs.
+    /// </summary>
     /// <exception cref="ArgumentException">An argument is not one of these.</exception>
     public static Settings Read(IReadOnlyList<string> arguments)
     {
-        var settings = new Settings("data", 5080, Demo: true);
+        var settings = new Settings("data", 5080, Demo: true, MailServer.FromEnvironment());
         for (var i = 0; i < arguments.Count; i++)
         {
             settings = (arguments[i], arguments.ElementAtOrDefault(i + 1)) switch
@@ -33,5 +37,41 @@ public sealed record Settings(string DataFolder, int Port, bool Demo)
             i++;
             return true;
         }
+    }
+}
+
+/// <summary>A mail server (SMTP).</summary>
+/// <param name="Host">Its name or address.</param>
+/// <param name="Port">Its port.</param>
+/// <param name="Encrypted">Whether it is spoken to over TLS.</param>
+/// <param name="User">Who signs in; null for nobody.</param>
+/// <param name="Password">With what.</param>
+/// <param name="From">The address that messages come from.</param>
+public sealed record MailServer(string Host, int Port, bool Encrypted, string? User, string? Password, string From)
+{
+    /// <summary>
+    /// Reads <c>POLITE_TALLY_SMTP</c>, such as <c>smtp://lessons@mail.skerrysound.example:587</c> (<c>smtp+plain://</c> without TLS),
+    /// <c>POLITE_TALLY_SMTP_PASSWORD</c> and <c>POLITE_TALLY_MAIL_FROM</c>; null if the first is not set.
+    /// </summary>
+    /// <exception cref="ArgumentException">One of them is not of this form.</exception>
+    public static MailServer? FromEnvironment()
+    {
+        if (Environment.GetEnvironmentVariable("POLITE_TALLY_SMTP") is not { Length: > 0 } address)
+        {
+            return null;
+        }
+
+        if (!Uri.TryCreate(address, UriKind.Absolute, out var uri) || uri.Scheme is not ("smtp" or "smtp+plain") || uri.Host.Length == 0)
+        {
+            throw new ArgumentException("POLITE_TALLY_SMTP is not understood. It is such as smtp://user@mail.school.example:587.");
+        }
+
+        var user = uri.UserInfo.Length > 0 ? Uri.UnescapeDataString(uri.UserInfo) : null;
+        var from = Environment.GetEnvironmentVariable("POLITE_TALLY_MAIL_FROM") is { Length: > 0 } named ? named : user;
+        return from is { } sender && sender.Contains('@')
+            ? new MailServer(
+                uri.Host, uri.Port > 0 ? uri.Port : 587, uri.Scheme == "smtp", user,
+                Environment.GetEnvironmentVariable("POLITE_TALLY_SMTP_PASSWORD"), sender)
+            : throw new ArgumentException("POLITE_TALLY_MAIL_FROM is missing: the e-mail address that messages come from.");
     }
 }

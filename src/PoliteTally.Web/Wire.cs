@@ -2,6 +2,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.OpenApi;
 using NodaTime;
+using NodaTime.Text;
 using PoliteTally.Store;
 
 namespace PoliteTally.Web;
@@ -9,11 +10,23 @@ namespace PoliteTally.Web;
 /// <summary>How data goes over the wire: camel case, names for enums, instants as milliseconds since 1970 in UTC.</summary>
 internal static class Wire
 {
+    /// <summary>For what is written or read by hand.</summary>
+    public static readonly JsonSerializerOptions Options = Made();
+
     public static void Configure(JsonSerializerOptions options)
     {
         ActJson.Configure(options);
         options.NumberHandling = JsonNumberHandling.Strict;
         options.Converters.Add(new Milliseconds());
+        options.Converters.Add(new Iso<LocalDate>(LocalDatePattern.Iso, "a day such as 2026-11-26"));
+        options.Converters.Add(new Iso<LocalTime>(LocalTimePattern.CreateWithInvariantCulture("HH:mm"), "a time such as 09:30"));
+    }
+
+    private static JsonSerializerOptions Made()
+    {
+        var options = new JsonSerializerOptions(JsonSerializerDefaults.Web);
+        Configure(options);
+        return options;
     }
 
     public static void Describe(OpenApiOptions options)
@@ -35,8 +48,25 @@ internal static class Wire
                 schema.Description = type == typeof(Instant) ? "Milliseconds since 1970 in UTC." : "Seconds.";
             }
 
+            else if (type == typeof(LocalDate) || type == typeof(LocalTime))
+            {
+                schema.Type = Microsoft.OpenApi.JsonSchemaType.String;
+                schema.Description = type == typeof(LocalDate) ? "A day such as 2026-11-26." : "A time such as 09:30.";
+            }
+
             return Task.CompletedTask;
         });
+    }
+
+    private sealed class Iso<T>(IPattern<T> pattern, string what) : JsonConverter<T>
+    {
+        public override T Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
+            reader.TokenType == JsonTokenType.String && pattern.Parse(reader.GetString()!) is { Success: true } read
+                ? read.Value
+                : throw new JsonException($"Expected {what}.");
+
+        public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) =>
+            writer.WriteStringValue(pattern.Format(value));
     }
 
     private sealed class Milliseconds : JsonConverter<Instant>

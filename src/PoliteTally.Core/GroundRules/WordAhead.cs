@@ -1,4 +1,5 @@
 using System.Text.RegularExpressions;
+using NodaTime;
 
 namespace PoliteTally.Core.GroundRules;
 
@@ -30,6 +31,12 @@ public sealed partial record WordAhead
 
     /// <summary>The names that may stand in braces.</summary>
     public static IReadOnlyList<string> FactNames { get; } = ["name", "class", "title", "day", "time", "link", "teacher"];
+
+    /// <summary>When it is due for a lesson that starts then.</summary>
+    public Instant DueAt(Instant start) => start - Duration.FromMinutes(MinutesBefore);
+
+    /// <summary>Whether it goes now: it is due, and the lesson has not come yet.</summary>
+    public bool GoesNow(Instant start, Instant now) => On && DueAt(start) <= now && now < start;
 
     /// <summary>The subject for one student, on one line.</summary>
     public string SubjectFor(WordFacts facts) => Fill(Subject, facts).ReplaceLineEndings(" ").Trim();

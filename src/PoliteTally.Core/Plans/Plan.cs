@@ -72,6 +72,22 @@ public sealed record Plan
         return timed;
     }
 
+    /// <summary>
+    /// The plan for use in another lesson: every part gets an id of its own, so that answers to a question of one lesson are never
+    /// taken for answers in another, and wishes for groups keep only students who are there.
+    /// </summary>
+    /// <param name="newId">Makes ids.</param>
+    /// <param name="students">The students of the other lesson.</param>
+    public Plan CopiedFor(Func<Guid> newId, IReadOnlySet<Guid> students) => this with
+    {
+        Stages = [.. Stages.Select(s => s with { Id = newId() })],
+        Points = [.. Points.Select(p => p with { Id = newId() })],
+        Statements = [.. Statements.Select(s => s with { Id = newId() })],
+        Together = Kept(Together, newId, students),
+        Apart = Kept(Apart, newId, students),
+        Questions = [.. Questions.Select(q => q with { Id = newId(), Options = [.. q.Options.Select(o => o with { Id = newId() })] })],
+    };
+
     /// <summary>What keeps a plan from being stored, each with its place; empty if nothing does.</summary>
     public IReadOnlyList<string> Problems()
     {
@@ -127,4 +143,7 @@ public sealed record Plan
             }
         }
     }
+
+    private static IReadOnlyList<StudentSet> Kept(IReadOnlyList<StudentSet> sets, Func<Guid> newId, IReadOnlySet<Guid> students) =>
+        [.. sets.Select(s => new StudentSet(newId(), [.. s.Students.Where(students.Contains)])).Where(s => s.Students.Count > 1)];
 }

@@ -52,6 +52,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/desk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetDesk"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes": {
         parameters: {
             query?: never;
@@ -76,7 +92,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["GetClass"];
-        put?: never;
+        put: operations["ChangeClass"];
         post?: never;
         delete?: never;
         options?: never;
@@ -116,17 +132,177 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/desk": {
+    "/api/classes/{id}/students": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["GetDesk"];
+        get?: never;
         put?: never;
+        post: operations["AddStudent"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/students/{student}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["ChangeStudent"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/students/{student}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["MergeStudent"];
+        delete: operations["UnmergeStudent"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetKnownNames"];
+        put: operations["DecideKnownName"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/passes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["MakePasses"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/students/{student}/pass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["RevokePass"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/examples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["TryRules"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetClassRules"];
+        put: operations["ChangeClassRules"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetLessonRules"];
+        put: operations["ChangeLessonRules"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetTerms"];
+        put?: never;
+        post: operations["MakeTerm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["ChangeTerm"];
+        post?: never;
+        delete: operations["RemoveTerm"];
         options?: never;
         head?: never;
         patch?: never;
@@ -142,6 +318,342 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["StartLessonNow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/lessons/planned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["PlanLesson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["ChangeLesson"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/series/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["PreviewSeries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["MakeSeries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/series/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["ChangeSeries"];
+        post?: never;
+        delete: operations["CancelSeries"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/series/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["RestoreSeries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetCalendar"];
+        put?: never;
+        post: operations["BringInCalendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["PreviewCalendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetCalendarFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["MakeCalendarLink"];
+        delete: operations["RevokeCalendarLink"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetPlan"];
+        put: operations["ChangePlan"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/plan/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["CopyPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/plan.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetPlanFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/plan/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["BringInPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/markdown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["LookAtMarkdown"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["AddPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetPicture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetShelf"];
+        put?: never;
+        post: operations["KeepQuestion"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["ChangeKeptQuestion"];
+        post?: never;
+        delete: operations["TakeOffShelf"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/word": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetWord"];
+        put?: never;
+        post: operations["SendWord"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outbox": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetOutbox"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -350,7 +862,7 @@ export interface components {
             timeZone: string;
             isDemo: boolean;
         };
-        Act: components["schemas"]["ActLessonStarted"] | components["schemas"]["ActLessonEnded"] | components["schemas"]["ActLessonSettled"] | components["schemas"]["ActStruck"] | components["schemas"]["ActMarked"] | components["schemas"]["ActStatusDeclared"] | components["schemas"]["ActExcuseRecorded"] | components["schemas"]["ActHandRaised"] | components["schemas"]["ActHandEnded"] | components["schemas"]["ActCalled"] | components["schemas"]["ActTurnTaken"] | components["schemas"]["ActChatSaid"] | components["schemas"]["ActNodGiven"] | components["schemas"]["ActJoined"] | components["schemas"]["ActLeft"] | components["schemas"]["ActSeen"] | components["schemas"]["ActAttended"] | components["schemas"]["ActNameMatched"];
+        Act: components["schemas"]["ActLessonStarted"] | components["schemas"]["ActLessonEnded"] | components["schemas"]["ActLessonSettled"] | components["schemas"]["ActStruck"] | components["schemas"]["ActMarked"] | components["schemas"]["ActStatusDeclared"] | components["schemas"]["ActExcuseRecorded"] | components["schemas"]["ActHandRaised"] | components["schemas"]["ActHandEnded"] | components["schemas"]["ActCalled"] | components["schemas"]["ActTurnTaken"] | components["schemas"]["ActChatSaid"] | components["schemas"]["ActNodGiven"] | components["schemas"]["ActReminderTicked"] | components["schemas"]["ActJoined"] | components["schemas"]["ActLeft"] | components["schemas"]["ActSeen"] | components["schemas"]["ActAttended"] | components["schemas"]["ActNameMatched"];
         ActAttended: {
             /** @enum {string} */
             type?: "attended";
@@ -437,6 +949,11 @@ export interface components {
             /** Format: uuid */
             student: string;
         };
+        ActReminderTicked: {
+            /** @enum {string} */
+            type?: "reminderTicked";
+            reminder: string;
+        };
         ActSeen: {
             /** @enum {string} */
             type?: "seen";
@@ -463,6 +980,10 @@ export interface components {
             /** Format: uuid */
             student: string;
         };
+        AgreedSignal: {
+            meaning: string;
+            gesture: string;
+        };
         AttendanceLine: {
             /** Format: int32 */
             row: number;
@@ -482,6 +1003,19 @@ export interface components {
             people: components["schemas"]["Person"][];
             broughtInBefore: boolean;
         };
+        AttendancePolicy: {
+            lateAfter?: components["schemas"]["Duration"];
+            leftEarlyBefore?: components["schemas"]["Duration"];
+            bridge?: components["schemas"]["Duration"];
+            absentBelow?: components["schemas"]["Duration"];
+            /** Format: double */
+            absentBelowShare?: number;
+            /** Format: double */
+            enoughShare?: number;
+            /** Format: double */
+            lateCredit?: number;
+            creditBy?: components["schemas"]["CreditBy"];
+        };
         AttendancePreview: {
             columns: components["schemas"]["Column"][];
             shape: components["schemas"]["AttendanceShape"];
@@ -493,10 +1027,71 @@ export interface components {
         AttendanceShape: "stretches" | "events" | "lengths";
         /** @enum {unknown} */
         AttendanceStatus: "present" | "late" | "absent" | "excused" | "didNotCome";
+        BundleClass: {
+            id: string;
+            title: string;
+            /** Format: int32 */
+            students: number;
+        };
+        CalendarBroughtIn: {
+            /** Format: int32 */
+            made: number;
+            /** Format: int32 */
+            moved: number;
+            /** Format: int32 */
+            cancelled: number;
+            /** Format: int32 */
+            unchanged: number;
+            /** Format: int32 */
+            begun: number;
+        };
+        CalendarDay: {
+            day: components["schemas"]["LocalDate"];
+            from: components["schemas"]["Instant"];
+            to: components["schemas"]["Instant"];
+            off: null | string;
+            lessons: components["schemas"]["LessonLine"][];
+        };
+        CalendarLink: {
+            path: string;
+        };
+        CalendarLook: {
+            titles: components["schemas"]["CalendarTitleLook"][];
+        };
+        CalendarTitleLook: {
+            title: string;
+            endless: boolean;
+            /** Format: int32 */
+            dates: number;
+            first: null | components["schemas"]["Instant"];
+            last: null | components["schemas"]["Instant"];
+            /** Format: int32 */
+            minutes: number;
+            /** Format: int32 */
+            cancelled: number;
+            /** Format: int32 */
+            known: number;
+            /** Format: uuid */
+            classId: null | string;
+            problems: string[];
+        };
+        CalendarView: {
+            timeZone: string;
+            now: components["schemas"]["Instant"];
+            today: components["schemas"]["LocalDate"];
+            hasLink: boolean;
+            days: components["schemas"]["CalendarDay"][];
+        };
         /** @enum {unknown} */
         Certainty: "sure" | "likely" | "unknown";
         /** @enum {unknown} */
         ChatKind: "unsorted" | "question" | "answer" | "idea" | "social" | "offTask";
+        ClassChange: {
+            name: string;
+            /** Format: uuid */
+            termId: null | string;
+            archived: boolean;
+        };
         ClassLine: {
             /** Format: uuid */
             id: string;
@@ -505,13 +1100,21 @@ export interface components {
             students: number;
             /** Format: int32 */
             lessons: number;
+            archived: boolean;
+            /** Format: uuid */
+            termId: null | string;
         };
         ClassPage: {
             /** Format: uuid */
             id: string;
             name: string;
+            archived: boolean;
+            term: null | components["schemas"]["TermLine"];
+            meetingLink: null | string;
             students: components["schemas"]["StudentLine"][];
+            left: components["schemas"]["StudentLine"][];
             lessons: components["schemas"]["LessonLine"][];
+            series: components["schemas"]["SeriesLine"][];
         };
         ClassReport: {
             /** Format: uuid */
@@ -521,6 +1124,16 @@ export interface components {
             students: components["schemas"]["ReportRow"][];
             totals: components["schemas"]["ReportTotals"];
         };
+        ClassRules: {
+            scheme?: components["schemas"]["Scheme"];
+            chatCounts?: boolean;
+            nodReasons?: string[];
+            signals?: components["schemas"]["AgreedSignal"][];
+            rubric?: string;
+            beforeStart?: string[];
+            beforeEnd?: string[];
+            wordAhead?: components["schemas"]["WordAhead"];
+        };
         Column: {
             /** Format: int32 */
             index: number;
@@ -528,11 +1141,24 @@ export interface components {
             samples: string[];
             field: null | string;
         };
+        CopyFrom: {
+            /** Format: uuid */
+            lesson: string;
+        };
+        /** @enum {unknown} */
+        CreditBy: "status" | "share";
+        DaysOff: {
+            name: string;
+            firstDay: components["schemas"]["LocalDate"];
+            lastDay: components["schemas"]["LocalDate"];
+        };
         Desk: {
             now: components["schemas"]["Instant"];
             timeZone: string;
             today: components["schemas"]["LessonLine"][];
             toSettle: components["schemas"]["LessonLine"][];
+            notReady: components["schemas"]["NotReady"][];
+            wordsNotSent: components["schemas"]["WordNotSent"][];
             coming: components["schemas"]["LessonLine"][];
             classes: components["schemas"]["DeskClass"][];
         };
@@ -566,6 +1192,11 @@ export interface components {
             score: components["schemas"]["LessonScore"];
             entries: components["schemas"]["ExplainedEntry"][];
         };
+        FieldChange: {
+            field: string;
+            was: string;
+            becomes: string;
+        };
         Figure: {
             label: string;
             /** Format: double */
@@ -592,6 +1223,19 @@ export interface components {
         Instant: number;
         /** @enum {unknown} */
         KnownBy: "nothing" | "estimated" | "measured" | "declared";
+        KnownNameLine: {
+            name: string;
+            /** Format: uuid */
+            student: null | string;
+            origin: string;
+            notedAt: components["schemas"]["Instant"];
+        };
+        KnownNameWord: {
+            name: string;
+            /** Format: uuid */
+            student: null | string;
+            known: boolean;
+        };
         LastEntry: {
             /** Format: uuid */
             id: string;
@@ -613,11 +1257,26 @@ export interface components {
             dropIn: boolean;
             plannedStart: components["schemas"]["Instant"];
             plannedEnd: components["schemas"]["Instant"];
+            meetingLink: null | string;
+            cancelled: boolean;
+            /** Format: uuid */
+            seriesId: null | string;
+            prepared: boolean;
         };
         LessonNow: {
             title: null | string;
             /** Format: int32 */
             minutes: number;
+        };
+        LessonPlanned: {
+            title: string;
+            day: components["schemas"]["LocalDate"];
+            time: components["schemas"]["LocalTime"];
+            /** Format: int32 */
+            minutes: number;
+            dropIn: boolean;
+            meetingLink: null | string;
+            cancelled: boolean;
         };
         LessonScore: {
             strands: components["schemas"]["StrandScore"][];
@@ -649,6 +1308,10 @@ export interface components {
             hands: components["schemas"]["HandInLine"][];
             turn: null | components["schemas"]["TurnNow"];
             lastEntries: components["schemas"]["LastEntry"][];
+            meetingLink: null | string;
+            nodReasons: string[];
+            beforeStart: components["schemas"]["Reminder"][];
+            beforeEnd: components["schemas"]["Reminder"][];
         };
         LivePatch: {
             /** Format: int64 */
@@ -684,10 +1347,36 @@ export interface components {
             head: components["schemas"]["LiveHead"];
             rows: components["schemas"]["LiveRow"][];
         };
+        /** @description A day such as 2026-11-26. */
+        LocalDate: string;
+        /** @description A time such as 09:30. */
+        LocalTime: string;
         /** @enum {unknown} */
         Mark: "here" | "late" | "left";
+        MarkdownLook: {
+            html: string;
+            problems: string[];
+        };
+        MarkdownSent: {
+            text: string;
+        };
         /** @enum {unknown} */
         MatchedBy: "identity" | "confirmedBefore" | "sameName" | "onlyOneSoNamed" | "similar" | "nothing";
+        MergeConflict: {
+            path: string[];
+            mine: string;
+            theirs: string;
+        };
+        MergedRecord: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            number: null | string;
+        };
+        MergeInto: {
+            /** Format: uuid */
+            into: string;
+        };
         NameLine: {
             name: string;
             first: null | components["schemas"]["Instant"];
@@ -725,11 +1414,152 @@ export interface components {
         NewClass: {
             name: string;
         };
+        NotReady: {
+            lesson: components["schemas"]["LessonLine"];
+            /** Format: int32 */
+            missing: number;
+            first: string;
+        };
+        OutboxLine: {
+            file: string;
+            to: string;
+            subject: string;
+            /** Format: date-time */
+            at: string;
+            text: string;
+        };
+        PassesWanted: {
+            students: string[];
+        };
+        PassSlip: {
+            /** Format: uuid */
+            student: string;
+            called: string;
+            family: string;
+            pass: string;
+        };
         Person: {
             /** Format: uuid */
             id: string;
             shortName: string;
             fullName: string;
+        };
+        PictureKept: {
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+        };
+        Plan: {
+            stages?: components["schemas"]["PlannedStage"][];
+            points?: components["schemas"]["PointToCover"][];
+            together?: components["schemas"]["StudentSet"][];
+            apart?: components["schemas"]["StudentSet"][];
+            questions?: components["schemas"]["Question"][];
+            statements?: components["schemas"]["PointToCover"][];
+            /** Format: int32 */
+            minutes?: number;
+        };
+        PlannedStage: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** Format: int32 */
+            minutes: number;
+            /** @default  */
+            directions: string;
+        };
+        /** @enum {unknown} */
+        PlanPart: "lesson" | "stages" | "points" | "groups" | "questions" | "wordAhead";
+        PlanSent: {
+            /** Format: int32 */
+            version: number;
+            origin: components["schemas"]["Plan"];
+            plan: components["schemas"]["Plan"];
+        };
+        PlanStored: {
+            view: components["schemas"]["PlanView"];
+            merged: boolean;
+            conflicts: components["schemas"]["MergeConflict"][];
+        };
+        PlanView: {
+            lesson: components["schemas"]["LessonLine"];
+            plan: components["schemas"]["Plan"];
+            /** Format: int32 */
+            version: number;
+            /** Format: int32 */
+            minutes: number;
+            /** Format: int32 */
+            planned: number;
+            stages: components["schemas"]["StageLook"][];
+            ready: components["schemas"]["ReadyNote"][];
+            students: components["schemas"]["Person"][];
+            beforeStart: string[];
+            beforeEnd: string[];
+            rulesDiffer: boolean;
+            blanks: components["schemas"]["QuestionBlanks"][];
+        };
+        PointToCover: {
+            /** Format: uuid */
+            id: string;
+            text: string;
+        };
+        Question: {
+            /** Format: uuid */
+            id: string;
+            kind: components["schemas"]["QuestionKind"];
+            text?: string;
+            purpose?: components["schemas"]["QuestionPurpose"];
+            options?: components["schemas"]["QuestionOption"][];
+            anonymous?: boolean;
+            countsTakingPart?: boolean;
+            audience?: components["schemas"]["QuestionAudience"];
+            allOrNothing?: boolean;
+            /** Format: double */
+            target?: null | number;
+            /** Format: double */
+            tolerance?: number;
+            /** Format: int32 */
+            scaleFrom?: number;
+            /** Format: int32 */
+            scaleTo?: number;
+            scaleFromLabel?: string;
+            scaleToLabel?: string;
+            acceptedAnswers?: string[];
+            /** Format: int32 */
+            wordsEach?: number;
+            /** Format: int32 */
+            timeLimitSeconds?: null | number;
+            takesOptions?: boolean;
+        };
+        /** @enum {unknown} */
+        QuestionAudience: "wholeClass" | "group";
+        QuestionBlanks: {
+            /** Format: uuid */
+            question: string;
+            names: string[];
+        };
+        /** @enum {unknown} */
+        QuestionKind: "singleChoice" | "multipleChoice" | "trueFalse" | "scale" | "number" | "shortText" | "ranking" | "wordList" | "pictureChoice";
+        QuestionOption: {
+            /** Format: uuid */
+            id: string;
+            text: string;
+            /** @default false */
+            right: boolean;
+            /** Format: uuid */
+            picture?: null | string;
+            /** @default  */
+            alternativeText: string;
+        };
+        /** @enum {unknown} */
+        QuestionPurpose: "poll" | "quiz";
+        ReadyNote: {
+            where: components["schemas"]["PlanPart"];
+            text: string;
+            needed: boolean;
         };
         /** @enum {unknown} */
         Reckoning: "given" | "sum" | "product" | "quotient" | "least" | "greatest";
@@ -754,6 +1584,17 @@ export interface components {
             declared: boolean;
             disagree: boolean;
             excuse: null | string;
+        };
+        Reminder: {
+            text: string;
+            /** Format: uuid */
+            ticked: null | string;
+        };
+        Renewed: {
+            /** Format: int32 */
+            lessons: number;
+            /** Format: int32 */
+            scores: number;
         };
         ReportCell: {
             status: components["schemas"]["AttendanceStatus"];
@@ -811,11 +1652,30 @@ export interface components {
         };
         RosterBroughtIn: {
             /** Format: int32 */
-            added: number;
+            joined: number;
             /** Format: int32 */
             changed: number;
             /** Format: int32 */
+            left: number;
+            /** Format: int32 */
             unchanged: number;
+        };
+        RosterCompared: {
+            key: string;
+            step: components["schemas"]["RosterStep"];
+            /** Format: uuid */
+            student: null | string;
+            entry: null | components["schemas"]["RosterEntry"];
+            changes: components["schemas"]["FieldChange"][];
+        };
+        RosterEntry: {
+            key: string;
+            number: null | string;
+            family: string;
+            given: string;
+            preferred: null | string;
+            email: null | string;
+            tags: string;
         };
         RosterLine: {
             /** Format: int32 */
@@ -828,18 +1688,79 @@ export interface components {
             tags: string;
             problems: string[];
         };
+        RosterLook: {
+            file: components["schemas"]["RosterPreview"];
+            steps: components["schemas"]["RosterCompared"][];
+        };
         RosterPreview: {
             columns: components["schemas"]["Column"][];
             lines: components["schemas"]["RosterLine"][];
-            encoding: string;
-            /** Format: char */
-            separator: string;
+            readAs: string;
             /** Format: int32 */
             headingsRow: number;
+            headingsKnown: boolean;
+            classes: components["schemas"]["BundleClass"][];
+            chosenClass: null | string;
+        };
+        /** @enum {unknown} */
+        RosterStep: "joins" | "returns" | "changes" | "stays" | "leaves";
+        RuleExample: {
+            rule: string;
+            text: string;
+        };
+        RulesAtWork: {
+            examples: components["schemas"]["RuleExample"][];
+            rubricHtml: string;
+        };
+        RulesSent: {
+            rules: components["schemas"]["ClassRules"];
+        };
+        RulesStored: {
+            view: components["schemas"]["RulesView"];
+            /** Format: int32 */
+            lessons: number;
+            /** Format: int32 */
+            scores: number;
+        };
+        RulesView: {
+            name: string;
+            rules: components["schemas"]["ClassRules"];
+            defaults: components["schemas"]["ClassRules"];
+            examples: components["schemas"]["RuleExample"][];
+            rubricHtml: string;
+            /** Format: int32 */
+            settledLessons: number;
         };
         Said: {
             status: components["schemas"]["AttendanceStatus"];
             words: string;
+        };
+        Scheme: {
+            attendance?: components["schemas"]["AttendancePolicy"];
+            weights?: {
+                [key: string]: number;
+            };
+            /** Format: double */
+            speakingTarget?: number;
+            /** Format: double */
+            uncalledHand?: number;
+            /** Format: double */
+            signalAnswered?: number;
+            openLineIsChance?: boolean;
+            /** Format: double */
+            marksShare?: number;
+            /** Format: double */
+            chatTarget?: number;
+            /** Format: double */
+            nodPoints?: number;
+            /** Format: double */
+            nodsAtMost?: number;
+            absenceScoresZero?: boolean;
+            /** Format: int32 */
+            lowestLeftOut?: number;
+            lessonsWeighTheSame?: boolean;
+            /** Format: int32 */
+            lessonsForTerm?: number;
         };
         ScoredCell: {
             /** Format: int32 */
@@ -877,6 +1798,54 @@ export interface components {
             happenedAt: components["schemas"]["Instant"];
             act: components["schemas"]["Act"];
         };
+        SeriesChanged: {
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            made: number;
+            /** Format: int32 */
+            moved: number;
+            /** Format: int32 */
+            cancelled: number;
+            /** Format: int32 */
+            kept: number;
+        };
+        SeriesDate: {
+            day: components["schemas"]["LocalDate"];
+            start: components["schemas"]["Instant"];
+            off: null | string;
+        };
+        SeriesLine: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            days: number[];
+            /** Format: int32 */
+            everyWeeks: number;
+            time: components["schemas"]["LocalTime"];
+            /** Format: int32 */
+            minutes: number;
+            firstDay: components["schemas"]["LocalDate"];
+            lastDay: components["schemas"]["LocalDate"];
+            dropIn: boolean;
+            meetingLink: null | string;
+            /** Format: int32 */
+            coming: number;
+        };
+        SeriesSent: {
+            title: string;
+            days: number[];
+            /** Format: int32 */
+            everyWeeks: number;
+            time: components["schemas"]["LocalTime"];
+            /** Format: int32 */
+            minutes: number;
+            firstDay: components["schemas"]["LocalDate"];
+            lastDay: components["schemas"]["LocalDate"];
+            dropIn: boolean;
+            meetingLink: null | string;
+            except: unknown[];
+        };
         Session: {
             account: null | components["schemas"]["Account"];
             offersDemo: boolean;
@@ -896,12 +1865,28 @@ export interface components {
             settledBy: null | string;
             now: components["schemas"]["Instant"];
         };
+        ShelfLine: {
+            /** Format: uuid */
+            id: string;
+            question: components["schemas"]["Question"];
+            keptAt: components["schemas"]["Instant"];
+        };
+        ShelfSent: {
+            question: components["schemas"]["Question"];
+        };
         SignIn: {
             email: string;
             password: string;
         };
         /** @enum {unknown} */
         Source: "tapped" | "page" | "feed" | "file";
+        StageLook: {
+            /** Format: uuid */
+            id: string;
+            from: components["schemas"]["Instant"];
+            to: components["schemas"]["Instant"];
+            directionsHtml: string;
+        };
         /** @enum {unknown} */
         Strand: "attendance" | "speaking" | "questions" | "chat" | "groupWork";
         StrandScore: {
@@ -922,12 +1907,31 @@ export interface components {
             /** Format: uuid */
             id: string;
             called: string;
+            shortName: string;
             given: string;
             family: string;
+            preferred: null | string;
             number: null | string;
             email: null | string;
             tags: string;
             key: string;
+            leftAt: null | components["schemas"]["Instant"];
+            passMadeAt: null | components["schemas"]["Instant"];
+            merged: components["schemas"]["MergedRecord"][];
+        };
+        StudentRecord: {
+            number: null | string;
+            family: string;
+            given: string;
+            preferred: null | string;
+            email: null | string;
+            tags: null | string;
+            inClass: boolean;
+        };
+        StudentSet: {
+            /** Format: uuid */
+            id: string;
+            students: string[];
         };
         TermExplanation: {
             student: string;
@@ -938,6 +1942,20 @@ export interface components {
             scored: number;
             /** Format: int32 */
             needed: number;
+        };
+        TermLine: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            firstDay: components["schemas"]["LocalDate"];
+            lastDay: components["schemas"]["LocalDate"];
+            daysOff: components["schemas"]["DaysOff"][];
+        };
+        TermSent: {
+            name: string;
+            firstDay: components["schemas"]["LocalDate"];
+            lastDay: components["schemas"]["LocalDate"];
+            daysOff: components["schemas"]["DaysOff"][];
         };
         TurnNow: {
             /** Format: uuid */
@@ -953,6 +1971,40 @@ export interface components {
         TurnOutcome: "full" | "partial" | "pass" | "couldNot";
         /** @enum {unknown} */
         Whereabouts: "missing" | "here" | "late" | "left" | "excused";
+        WordAhead: {
+            on?: boolean;
+            /** Format: int32 */
+            minutesBefore?: number;
+            subject?: string;
+            text?: string;
+        };
+        WordLine: {
+            /** Format: uuid */
+            student: string;
+            address: string;
+            state: components["schemas"]["WordState"];
+            at: components["schemas"]["Instant"];
+            why: string;
+        };
+        WordNotSent: {
+            lesson: components["schemas"]["LessonLine"];
+            why: string;
+        };
+        /** @enum {unknown} */
+        WordStands: "off" | "waits" | "going" | "sent" | "notSent";
+        /** @enum {unknown} */
+        WordState: "going" | "sent" | "notSent";
+        WordView: {
+            stands: components["schemas"]["WordStands"];
+            dueAt: components["schemas"]["Instant"];
+            at: null | components["schemas"]["Instant"];
+            said: string;
+            to: string;
+            subject: string;
+            text: string;
+            standIn: boolean;
+            students: components["schemas"]["WordLine"][];
+        };
         WriteResult: {
             /** Format: int64 */
             position: number;
@@ -1068,6 +2120,26 @@ export interface operations {
             };
         };
     };
+    GetDesk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Desk"];
+                };
+            };
+        };
+    };
     GetClasses: {
         parameters: {
             query?: never;
@@ -1141,6 +2213,37 @@ export interface operations {
             };
         };
     };
+    ChangeClass: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClassChange"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     PreviewRoster: {
         parameters: {
             query?: never;
@@ -1158,7 +2261,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RosterPreview"];
+                    "application/json": components["schemas"]["RosterLook"];
                 };
             };
             /** @description Not Found */
@@ -1199,7 +2302,407 @@ export interface operations {
             };
         };
     };
-    GetDesk: {
+    AddStudent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StudentRecord"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudentLine"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ChangeStudent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                student: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StudentRecord"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    MergeStudent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                student: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MergeInto"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Renewed"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    UnmergeStudent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                student: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Renewed"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetKnownNames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownNameLine"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    DecideKnownName: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KnownNameWord"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownNameLine"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    MakePasses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassesWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PassSlip"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    RevokePass: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                student: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    TryRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RulesSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulesAtWork"];
+                };
+            };
+        };
+    };
+    GetClassRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulesView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ChangeClassRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RulesSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulesStored"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetLessonRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulesView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ChangeLessonRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RulesSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulesStored"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetTerms: {
         parameters: {
             query?: never;
             header?: never;
@@ -1214,8 +2717,92 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Desk"];
+                    "application/json": components["schemas"]["TermLine"][];
                 };
+            };
+        };
+    };
+    MakeTerm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TermSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TermLine"];
+                };
+            };
+        };
+    };
+    ChangeTerm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TermSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TermLine"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    RemoveTerm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -1249,6 +2836,740 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    PlanLesson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LessonPlanned"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonLine"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ChangeLesson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LessonPlanned"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonLine"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    PreviewSeries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeriesSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesDate"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    MakeSeries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeriesSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesChanged"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ChangeSeries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeriesSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesChanged"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    CancelSeries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesChanged"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    RestoreSeries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesChanged"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetCalendar: {
+        parameters: {
+            query: {
+                from: string;
+                days: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarView"];
+                };
+            };
+        };
+    };
+    BringInCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarBroughtIn"];
+                };
+            };
+        };
+    };
+    PreviewCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarLook"];
+                };
+            };
+        };
+    };
+    GetCalendarFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    MakeCalendarLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarLink"];
+                };
+            };
+        };
+    };
+    RevokeCalendarLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ChangePlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanStored"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    CopyPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyFrom"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanStored"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetPlanFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    BringInPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanStored"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    LookAtMarkdown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkdownSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarkdownLook"];
+                };
+            };
+        };
+    };
+    AddPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureKept"];
+                };
+            };
+        };
+    };
+    GetPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetShelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfLine"][];
+                };
+            };
+        };
+    };
+    KeepQuestion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfLine"];
+                };
+            };
+        };
+    };
+    ChangeKeptQuestion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfLine"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    TakeOffShelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetWord: {
+        parameters: {
+            query?: {
+                student?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    SendWord: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetOutbox: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutboxLine"][];
+                };
             };
         };
     };

@@ -1,9 +1,7 @@
-using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Names;
-using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Lessons;
@@ -11,149 +9,123 @@ using PoliteTally.Web.Features.Lessons;
 namespace PoliteTally.Web.Features.Classes;
 
 /// <summary>A class in a list.</summary>
-public sealed record ClassLine(Guid Id, string Name, int Students, int Lessons);
+public sealed record ClassLine(Guid Id, string Name, int Students, int Lessons, bool Archived, Guid? TermId);
+
+/// <summary>What a class is called, which term it runs in, and whether it is put away.</summary>
+public sealed record ClassChange(string Name, Guid? TermId, bool Archived);
 
 /// <summary>What a new class takes.</summary>
-public sealed record NewClass([property: Required, StringLength(100, MinimumLength = 1)] string Name);
+public sealed record NewClass(string Name);
 
 /// <summary>A class with its roster and lessons.</summary>
-public sealed record ClassPage(Guid Id, string Name, IReadOnlyList<StudentLine> Students, IReadOnlyList<LessonLine> Lessons);
+/// <param name="Students">Who is in it now, by family name.</param>
+/// <param name="Left">Who was in it; what they did stays theirs.</param>
+public sealed record ClassPage(
+    Guid Id, string Name, bool Archived, TermLine? Term, string? MeetingLink, IReadOnlyList<StudentLine> Students, IReadOnlyList<StudentLine> Left,
+    IReadOnlyList<LessonLine> Lessons, IReadOnlyList<SeriesLine> Series);
 
 /// <summary>A student of a class.</summary>
+/// <param name="Called">What they are called.</param>
+/// <param name="ShortName">The same, with the shortest addition that tells them apart.</param>
+/// <param name="Merged">Records that were merged into this one.</param>
 public sealed record StudentLine(
-    Guid Id, string Called, string Given, string Family, string? Number, string? Email, string Tags, string Key);
+    Guid Id, string Called, string ShortName, string Given, string Family, string? Preferred, string? Number, string? Email, string Tags, string Key,
+    Instant? LeftAt, Instant? PassMadeAt, IReadOnlyList<MergedRecord> Merged);
 
-/// <summary>What bringing in a roster did.</summary>
-public sealed record RosterBroughtIn(int Added, int Changed, int Unchanged);
+/// <summary>A record that was merged into another.</summary>
+public sealed record MergedRecord(Guid Id, string Name, string? Number);
 
 internal static class ClassEndpoints
 {
+    private const int LongestName = 100;
+
     public static void MapClasses(this RouteGroupBuilder api)
     {
         api.MapGet("/classes", async (SchoolDb db) => TypedResults.Ok((await db.Classes.AsNoTracking()
-            .OrderBy(c => c.MadeAt)
+            .OrderBy(c => c.ArchivedAt != null).ThenBy(c => c.MadeAt)
             .Select(c => new ClassLine(
-                c.Id, c.Name, db.Enrolments.Count(e => e.ClassId == c.Id), db.Lessons.Count(l => l.ClassId == c.Id)))
+                c.Id, c.Name, db.Enrolments.Count(e => e.ClassId == c.Id && e.LeftAt == null && e.Student!.MergedIntoId == null),
+                db.Lessons.Count(l => l.ClassId == c.Id && l.CancelledAt == null), c.ArchivedAt != null, c.TermId))
             .ToListAsync()).AsReadOnly())).WithName("GetClasses");
 
         api.MapPost("/classes", async Task<Results<Ok<ClassLine>, ProblemHttpResult>> (NewClass made, SchoolDb db, IClock clock) =>
         {
-            var name = made.Name?.Trim() ?? "";
-            if (name.Length is 0 or > 100)
+            if (Text.Line(made.Name, LongestName) is not { } name)
             {
-                return TypedResults.Problem("A class needs a name of at most 100 letters.", statusCode: StatusCodes.Status422UnprocessableEntity);
+                return NoName();
             }
 
             var added = new SchoolClass { Id = Guid.CreateVersion7(), Name = name, MadeAt = clock.GetCurrentInstant() };
             db.Classes.Add(added);
             await db.SaveChangesAsync();
-            return TypedResults.Ok(new ClassLine(added.Id, added.Name, 0, 0));
+            return TypedResults.Ok(new ClassLine(added.Id, added.Name, 0, 0, Archived: false, null));
         }).WithName("MakeClass");
 
         api.MapGet("/classes/{id:guid}", async Task<Results<Ok<ClassPage>, NotFound>> (Guid id, SchoolDb db) =>
         {
-            if (await db.Classes.AsNoTracking().FirstOrDefaultAsync(c => c.Id == id) is not { } found)
+            if (await db.Classes.AsNoTracking().Include(c => c.Term).FirstOrDefaultAsync(c => c.Id == id) is not { } found)
             {
                 return TypedResults.NotFound();
             }
 
-            var lessons = await db.Lessons.AsNoTracking().Where(l => l.ClassId == id).OrderByDescending(l => l.PlannedStart)
-                .ToListAsync();
+            var lessons = await db.Lessons.AsNoTracking().Where(l => l.ClassId == id).OrderByDescending(l => l.PlannedStart).ToListAsync();
+            var series = await db.Series.AsNoTracking().Where(s => s.ClassId == id).OrderBy(s => s.FirstDay).ToListAsync();
+            var (students, left) = StudentsOf(db, id);
             return TypedResults.Ok(new ClassPage(
-                id, found.Name, [.. Room.LoadRoster(db, id).Select(LineOf)],
-                [.. lessons.Select(l => LessonLine.Of(l, found.Name))]));
+                id, found.Name, found.ArchivedAt is not null, found.Term is null ? null : TermLine.Of(found.Term),
+                lessons.FirstOrDefault(l => l.MeetingLink is not null)?.MeetingLink, students, left,
+                [.. lessons.Select(l => LessonLine.Of(l, found.Name))],
+                [.. series.Select(s => SeriesLine.Of(s, lessons.Count(l => l.SeriesId == s.Id && l.Stage == LessonStage.Planned && l.CancelledAt is null)))]));
         }).WithName("GetClass");
 
-        api.MapPost("/classes/{id:guid}/roster/preview", async Task<Results<Ok<RosterPreview>, NotFound, ProblemHttpResult>> (
-            Guid id, HttpRequest request, SchoolDb db) =>
+        api.MapPut("/classes/{id:guid}", async Task<Results<NoContent, NotFound, ProblemHttpResult>> (
+            Guid id, ClassChange change, SchoolDb db, LedgerWriter ledger, IClock clock) =>
         {
-            if (!await db.Classes.AnyAsync(c => c.Id == id))
+            if (await db.Classes.FirstOrDefaultAsync(c => c.Id == id) is not { } found)
             {
                 return TypedResults.NotFound();
             }
 
-            var sent = await SentFile.From(request);
-            return TypedResults.Ok(RosterFile.Read(sent.Bytes, sent.Mapping));
-        }).WithName("PreviewRoster").RequireRateLimiting(Limits.Files);
-
-        api.MapPost("/classes/{id:guid}/roster", async Task<Results<Ok<RosterBroughtIn>, NotFound, ProblemHttpResult>> (
-            Guid id, HttpRequest request, SchoolDb db, LedgerWriter ledger) =>
-        {
-            if (!await db.Classes.AnyAsync(c => c.Id == id))
+            if (Text.Line(change.Name, LongestName) is not { } name)
             {
-                return TypedResults.NotFound();
+                return NoName();
             }
 
-            var sent = await SentFile.From(request);
-            var preview = RosterFile.Read(sent.Bytes, sent.Mapping);
-            if (SentFile.StillWrong(preview.Lines.Select(l => (l.Row, l.Problems)), sent.LeaveOut) is { } wrong)
+            if (change.TermId is { } term && !await db.Terms.AnyAsync(t => t.Id == term))
             {
-                return wrong;
+                return Refused.Because("This term is not here. Choose one from the list.");
             }
 
-            var done = await Apply(id, [.. preview.Lines.Where(l => l.Problems.Count == 0)], db);
+            found.Name = name;
+            found.TermId = change.TermId;
+            found.ArchivedAt = change.Archived ? found.ArchivedAt ?? clock.GetCurrentInstant() : null;
+            await db.SaveChangesAsync();
             ledger.Forget(lesson => lesson.ClassId == id);
-            return TypedResults.Ok(done);
-        }).WithName("BringInRoster").RequireRateLimiting(Limits.Files);
+            return TypedResults.NoContent();
+        }).WithName("ChangeClass");
     }
 
-    private static StudentLine LineOf(OnSheet student) => new(
-        student.Name.Id, ShortNames.CalledName(student.Name), student.Name.Given, student.Name.Family, student.Name.Number,
-        student.Name.Email, student.Tags, student.Key.ToString());
-
-    /// <summary>Adds and changes students; nobody leaves by a file that lacks them.</summary>
-    private static async Task<RosterBroughtIn> Apply(Guid classId, IReadOnlyList<RosterLine> lines, SchoolDb db)
+    /// <summary>Who is in a class, and who was.</summary>
+    internal static (IReadOnlyList<StudentLine> Students, IReadOnlyList<StudentLine> Left) StudentsOf(SchoolDb db, Guid classId)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync();
-        // A student may be in another class of this teacher already: known by number or e-mail.
-        var known = await db.Students.ToListAsync();
-        var enrolled = await db.Enrolments.Where(e => e.ClassId == classId).ToDictionaryAsync(e => e.StudentId);
-        var (added, changed, unchanged) = (0, 0, 0);
-        foreach (var line in lines)
+        var (now, ever) = (Rosters.Of(db, classId), Rosters.Ever(db, classId));
+        var ids = ever.Select(s => s.Name.Id).ToHashSet();
+        var merged = Rosters.Merged(db);
+        var rows = db.Students.AsNoTracking().Where(s => ids.Contains(s.Id) || s.MergedIntoId != null).ToDictionary(s => s.Id);
+        var left = db.Enrolments.AsNoTracking().Where(e => e.ClassId == classId && e.LeftAt != null).ToDictionary(e => e.StudentId, e => e.LeftAt);
+        var names = ShortNames.For([.. now.Select(s => s.Name)]);
+        var here = now.Select(s => s.Name.Id).ToHashSet();
+        return ([.. now.Select(s => LineOf(s, names[s.Name.Id]))], [.. ever.Where(s => !here.Contains(s.Name.Id)).Select(s => LineOf(s, ShortNames.CalledName(s.Name)))]);
+
+        StudentLine LineOf(OnSheet student, string shortName)
         {
-            var student = known.Find(s => IsSame(s, line, enrolled));
-            var isNew = student is null || !enrolled.ContainsKey(student.Id);
-            if (student is null)
-            {
-                student = new Student { Id = Guid.CreateVersion7(), Family = line.Family, Given = line.Given };
-                db.Students.Add(student);
-                known.Add(student);
-            }
-
-            (student.Number, student.Family, student.Given, student.Preferred, student.Email, student.Tags) =
-                (line.Number ?? student.Number, line.Family, line.Given, line.Preferred, line.Email ?? student.Email, line.Tags);
-            if (isNew)
-            {
-                var place = new Enrolment { ClassId = classId, StudentId = student.Id, Key = ' ' };
-                db.Enrolments.Add(place);
-                enrolled[student.Id] = place;
-                added++;
-            }
-            else if (db.Entry(student).State == EntityState.Modified)
-            {
-                changed++;
-            }
-            else
-            {
-                unchanged++;
-            }
+            var row = rows[student.Name.Id];
+            return new StudentLine(
+                row.Id, ShortNames.CalledName(student.Name), shortName, row.Given, row.Family, row.Preferred, row.Number, row.Email, row.Tags,
+                student.Key.ToString(), here.Contains(row.Id) ? null : left.GetValueOrDefault(row.Id), row.PassMadeAt,
+                [.. merged.Where(m => m.Value == row.Id).Select(m => rows[m.Key]).Select(m => new MergedRecord(m.Id, $"{m.Given} {m.Family}", m.Number))]);
         }
-
-        var roster = known.Where(s => enrolled.ContainsKey(s.Id)).Select(Room.NameOf)
-            .OrderBy(n => NameFolding.Fold(n.Family), StringComparer.Ordinal).ToList();
-        var kept = enrolled.Values.Where(e => e.Key != ' ').ToDictionary(e => e.StudentId, e => e.Key);
-        foreach (var (student, key) in ShortNames.Keys(roster, kept))
-        {
-            enrolled[student].Key = key;
-        }
-
-        await db.SaveChangesAsync();
-        await transaction.CommitAsync();
-        return new RosterBroughtIn(added, changed, unchanged);
     }
 
-    private static bool IsSame(Student student, RosterLine line, Dictionary<Guid, Enrolment> enrolled) =>
-        line.Number is not null && student.Number is not null ? line.Number == student.Number
-        : line.Email is not null && student.Email is not null ? string.Equals(line.Email, student.Email, StringComparison.OrdinalIgnoreCase)
-        : enrolled.ContainsKey(student.Id) && NameFolding.Fold($"{line.Given} {line.Family}") == NameFolding.Fold($"{student.Given} {student.Family}");
+    private static ProblemHttpResult NoName() => Refused.Because($"A class needs a name of at most {LongestName} letters.");
 }

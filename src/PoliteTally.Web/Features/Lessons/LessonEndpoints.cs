@@ -1,62 +1,25 @@
-using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 
 namespace PoliteTally.Web.Features.Lessons;
 
-/// <summary>A lesson in a list.</summary>
-public sealed record LessonLine(
-    Guid Id, Guid ClassId, string ClassName, int Number, string Title, LessonStage Stage, bool DropIn,
-    Instant PlannedStart, Instant PlannedEnd)
-{
-    internal static LessonLine Of(Lesson lesson, string className) => new(
-        lesson.Id, lesson.ClassId, className, lesson.Number, lesson.Title, lesson.Stage, lesson.DropIn, lesson.PlannedStart,
-        lesson.PlannedEnd);
-}
-
-/// <summary>The day of a teacher: what is on, what waits, what comes.</summary>
-public sealed record Desk(
-    Instant Now, string TimeZone, IReadOnlyList<LessonLine> Today, IReadOnlyList<LessonLine> ToSettle, IReadOnlyList<LessonLine> Coming,
-    IReadOnlyList<DeskClass> Classes);
-
-/// <summary>A class on the desk.</summary>
-public sealed record DeskClass(Guid Id, string Name, int Students, int Settled);
-
 /// <summary>What a lesson that starts now takes.</summary>
-public sealed record LessonNow([property: StringLength(100)] string? Title, int Minutes);
+public sealed record LessonNow(string? Title, int Minutes);
+
+/// <summary>When and what a lesson is to be, in the zone of the school.</summary>
+public sealed record LessonPlanned(string Title, LocalDate Day, LocalTime Time, int Minutes, bool DropIn, string? MeetingLink, bool Cancelled);
 
 internal static class LessonEndpoints
 {
-    private const int ComingShown = 5;
+    public const int LongestTitle = 100;
 
     public static void MapLessons(this RouteGroupBuilder api)
     {
-        api.MapGet("/desk", async (SchoolDb db, Owner owner, IClock clock) =>
-        {
-            var now = clock.GetCurrentInstant();
-            var zone = await ZoneOf(db, owner);
-            var today = now.InZone(zone).Date;
-            var (from, to) = (zone.AtStartOfDay(today).ToInstant(), zone.AtStartOfDay(today.PlusDays(1)).ToInstant());
-            var lessons = await db.Lessons.AsNoTracking().Include(l => l.Class)
-                .Where(l => l.Stage != LessonStage.Settled || l.PlannedEnd > from).OrderBy(l => l.PlannedStart).ToListAsync();
-            var classes = await db.Classes.AsNoTracking().OrderBy(c => c.MadeAt).Select(c => new DeskClass(
-                c.Id, c.Name, db.Enrolments.Count(e => e.ClassId == c.Id),
-                db.Lessons.Count(l => l.ClassId == c.Id && l.Stage == LessonStage.Settled))).ToListAsync();
-            return TypedResults.Ok(new Desk(
-                now, zone.Id,
-                Lines(l => l.Stage == LessonStage.Live || (l.PlannedStart < to && l.PlannedEnd > from)),
-                Lines(l => l.Stage == LessonStage.Ended),
-                [.. Lines(l => l.Stage == LessonStage.Planned && l.PlannedStart >= to).Take(ComingShown)],
-                classes));
-
-            IReadOnlyList<LessonLine> Lines(Func<Lesson, bool> which) =>
-                [.. lessons.Where(which).Select(l => LessonLine.Of(l, l.Class!.Name))];
-        }).WithName("GetDesk");
-
         api.MapPost("/classes/{id:guid}/lessons", async Task<Results<Ok<LessonLine>, NotFound, ProblemHttpResult>> (
             Guid id, LessonNow made, SchoolDb db, Owner owner, LedgerWriter ledger, IClock clock) =>
         {
@@ -67,34 +30,118 @@ internal static class LessonEndpoints
 
             if (made.Minutes is < 5 or > 600)
             {
-                return TypedResults.Problem("A lesson lasts from 5 to 600 minutes.", statusCode: StatusCodes.Status422UnprocessableEntity);
+                return Refused.Because(HowLong);
             }
 
             if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.ClassId == id && l.Stage == LessonStage.Live) is { } running)
             {
-                return TypedResults.Problem(
-                    $"Lesson {running.Number} of this class is running. Open it, or end it first.", statusCode: StatusCodes.Status409Conflict);
+                return Refused.Now($"Lesson {running.Number} of this class is running. Open it, or end it first.");
             }
 
             var now = clock.GetCurrentInstant();
-            var number = await db.Lessons.Where(l => l.ClassId == id).MaxAsync(l => (int?)l.Number) + 1 ?? 1;
             var lesson = new Lesson
             {
                 Id = Guid.CreateVersion7(),
                 ClassId = id,
-                Number = number,
-                Title = made.Title?.Trim() is { Length: > 0 and <= 100 } title ? title : $"Lesson {number}",
+                Title = Text.Line(made.Title, LongestTitle) ?? "",
                 PlannedStart = now,
                 PlannedEnd = now + Duration.FromMinutes(made.Minutes),
             };
             db.Lessons.Add(lesson);
-            await db.SaveChangesAsync();
+            await LessonNumbers.Renew(id, db);
+            if (lesson.Title.Length == 0)
+            {
+                lesson.Title = $"Lesson {lesson.Number}";
+                await db.SaveChangesAsync();
+            }
+
             await ledger.Append(owner.Id, lesson.Id, Source.Tapped, "", [new NewEntry(Guid.CreateVersion7(), now, new LessonStarted())]);
+            // Planned ones may have counted as earlier than this; now it has begun.
+            await LessonNumbers.Renew(id, db);
             return TypedResults.Ok(LessonLine.Of((await db.Lessons.AsNoTracking().FirstAsync(l => l.Id == lesson.Id)), inClass.Name));
         }).WithName("StartLessonNow");
+
+        api.MapPost("/classes/{id:guid}/lessons/planned", async Task<Results<Ok<LessonLine>, NotFound, ProblemHttpResult>> (
+            Guid id, LessonPlanned sent, SchoolDb db, Owner owner) =>
+        {
+            if (await db.Classes.AsNoTracking().FirstOrDefaultAsync(c => c.Id == id) is not { } inClass)
+            {
+                return TypedResults.NotFound();
+            }
+
+            if (WhyNot(sent) is { } why)
+            {
+                return Refused.Because(why);
+            }
+
+            var lesson = new Lesson { Id = Guid.CreateVersion7(), ClassId = id, Title = "" };
+            Write(sent, lesson, await ZoneOf(db, owner));
+            db.Lessons.Add(lesson);
+            await LessonNumbers.Renew(id, db);
+            return TypedResults.Ok(LessonLine.Of(lesson, inClass.Name));
+        }).WithName("PlanLesson");
+
+        api.MapPut("/lessons/{id:guid}", async Task<Results<Ok<LessonLine>, NotFound, ProblemHttpResult>> (
+            Guid id, LessonPlanned sent, SchoolDb db, Owner owner, LedgerWriter ledger, IClock clock) =>
+        {
+            if (await db.Lessons.Include(l => l.Class).FirstOrDefaultAsync(l => l.Id == id) is not { } lesson)
+            {
+                return TypedResults.NotFound();
+            }
+
+            if (WhyNot(sent) is { } why)
+            {
+                return Refused.Because(why);
+            }
+
+            var (zone, before) = (await ZoneOf(db, owner), (lesson.PlannedStart, lesson.PlannedEnd, lesson.DropIn, lesson.CancelledAt is not null));
+            var cancelledAt = lesson.CancelledAt;
+            Write(sent, lesson, zone);
+            lesson.CancelledAt = sent.Cancelled ? cancelledAt ?? clock.GetCurrentInstant() : null;
+            if (lesson.Stage != LessonStage.Planned && before != (lesson.PlannedStart, lesson.PlannedEnd, lesson.DropIn, lesson.CancelledAt is not null))
+            {
+                return Refused.Now("This lesson has begun: its title and link can be changed, not when it was to be.");
+            }
+
+            // Somebody put this one somewhere on purpose: the series leaves it there.
+            lesson.Moved |= lesson.SeriesId is not null && before.PlannedStart != lesson.PlannedStart;
+            await LessonNumbers.Renew(lesson.ClassId, db);
+            ledger.Forget(l => l.Id == id);
+            return TypedResults.Ok(LessonLine.Of(lesson, lesson.Class!.Name));
+        }).WithName("ChangeLesson");
     }
+
+    /// <summary>What is said of a length that no lesson has.</summary>
+    public const string HowLong = "A lesson lasts from 5 to 600 minutes.";
+
+    /// <summary>What is said of a link that a browser would not open.</summary>
+    public const string WhatLink = "The link to the meeting begins with https:// or http://, and has at most 500 characters.";
 
     /// <summary>The time zone of the school.</summary>
     public static async Task<DateTimeZone> ZoneOf(SchoolDb db, Owner owner) =>
         DateTimeZoneProviders.Tzdb[await db.Users.Where(u => u.Id == owner.Id).Select(u => u.TimeZone).SingleAsync()];
+
+    private static string? WhyNot(LessonPlanned sent) => sent switch
+    {
+        _ when Text.Line(sent.Title, LongestTitle) is null => $"A lesson needs a title of at most {LongestTitle} letters.",
+        { Minutes: < 5 or > 600 } => HowLong,
+        { Day.Year: < 2000 or > 2100 } => "The day lies too far off.",
+        _ when !Text.Link(sent.MeetingLink).Right => WhatLink,
+        _ => null,
+    };
+
+    private static void Write(LessonPlanned sent, Lesson lesson, DateTimeZone zone)
+    {
+        lesson.Title = sent.Title.Trim();
+        var start = WeeklySeries.At(sent.Day, sent.Time, zone);
+        // To the minute: who sends back the time that was shown does not move a lesson that began at 09:30:20.
+        if (lesson.PlannedStart.ToUnixTimeSeconds() / 60 != start.ToUnixTimeSeconds() / 60
+            || (lesson.PlannedEnd - lesson.PlannedStart).TotalMinutes != sent.Minutes)
+        {
+            (lesson.PlannedStart, lesson.PlannedEnd) = (start, start + Duration.FromMinutes(sent.Minutes));
+        }
+
+        lesson.DropIn = sent.DropIn;
+        lesson.MeetingLink = Text.Link(sent.MeetingLink).Address;
+    }
 }

@@ -20,7 +20,7 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
     {
         var names = ShortNames.For([.. room.Roster.Select(s => s.Name)]);
         var lesson = room.Lesson;
-        var byStudent = state.Entries.Where(e => e.Act is StudentAct).ToLookup(e => ((StudentAct)e.Act).Student);
+        var byStudent = state.Entries.Where(e => e.Act is StudentAct).ToLookup(e => state.Whose(((StudentAct)e.Act).Student));
         var hands = state.Hands.Where(h => h.InLine && names.ContainsKey(h.Student))
             .Select(h => new HandInLine(h.Student, h.RaisedAt, h.Stage == HandStage.Lapsed)).ToList();
         var turn = state.CurrentTurn is { } current && names.ContainsKey(current.Student)
@@ -30,21 +30,29 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
         var standing = 0;
         var recent = state.Entries.Where(e => e.Source == Source.Tapped && e.Act is not Struck).Reverse()
             .TakeWhile(e => state.IsStruck(e.Id) || standing++ < LastEntriesShown)
-            .Select(e => new LastEntry(e.Id, e.HappenedAt, Wording.Of(e.Act, names), state.IsStruck(e.Id), e.Act is StudentAct)).ToList();
+            .Select(e => new LastEntry(e.Id, e.HappenedAt, Wording.Of(e.Act, names), state.IsStruck(e.Id), e.Act is StudentAct or ReminderTicked)).ToList();
         return new LiveView(
             new LiveHead(
                 lesson.Id, lesson.ClassId, room.ClassName, lesson.Number, lesson.Title, lesson.Stage, lesson.DropIn,
                 lesson.PlannedStart, lesson.PlannedEnd, lesson.ActualStart, lesson.ActualEnd,
-                room.Times.CountedFrom, room.Times.CountedTo, now, position, hands, turn, recent),
+                room.Times.CountedFrom, room.Times.CountedTo, now, position, hands, turn, recent, lesson.MeetingLink, room.Rules.NodReasons,
+                RemindersOf(room.Rules.BeforeStart, state), RemindersOf(room.Rules.BeforeEnd, state)),
             [.. room.Roster.Select(s => LiveRow.Of(s, names[s.Name.Id], state, room, byStudent[s.Name.Id]))]);
     }
+
+    private static IReadOnlyList<Reminder> RemindersOf(IReadOnlyList<string> reminders, LessonState state) =>
+        [.. reminders.Select(r => new Reminder(r, state.RemindersTicked.TryGetValue(r, out var entry) ? entry : null))];
 }
 
 /// <summary>The lesson, the hand line, the turn and the last entries.</summary>
 public sealed record LiveHead(
     Guid LessonId, Guid ClassId, string ClassName, int Number, string Title, LessonStage Stage, bool DropIn,
     Instant PlannedStart, Instant PlannedEnd, Instant? StartedAt, Instant? EndedAt, Instant CountedFrom, Instant CountedTo,
-    Instant Now, long Position, IReadOnlyList<HandInLine> Hands, TurnNow? Turn, IReadOnlyList<LastEntry> LastEntries);
+    Instant Now, long Position, IReadOnlyList<HandInLine> Hands, TurnNow? Turn, IReadOnlyList<LastEntry> LastEntries, string? MeetingLink,
+    IReadOnlyList<string> NodReasons, IReadOnlyList<Reminder> BeforeStart, IReadOnlyList<Reminder> BeforeEnd);
+
+/// <summary>A reminder, and the entry that says it was seen to; null while it was not.</summary>
+public sealed record Reminder(string Text, Guid? Ticked);
 
 /// <summary>A hand in the line.</summary>
 public sealed record HandInLine(Guid Student, Instant RaisedAt, bool Lapsed);
@@ -74,7 +82,7 @@ public sealed record LiveRow(
     internal static LiveRow Of(OnSheet student, string shortName, LessonState state, Room room, IEnumerable<Entry> entries)
     {
         var id = student.Name.Id;
-        var attendance = AttendanceRules.Reckon(state, id, room.Times, AttendancePolicy.Default);
+        var attendance = AttendanceRules.Reckon(state, id, room.Times, room.Rules.Scheme.Attendance);
         var last = attendance.Stretches is [.., var end] ? end : null;
         var running = room.Lesson.Stage is LessonStage.Live or LessonStage.Planned;
         var whereabouts = attendance switch

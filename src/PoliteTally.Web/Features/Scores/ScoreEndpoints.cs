@@ -62,7 +62,7 @@ internal static class ScoreEndpoints
             var total = term.Score(student).Total;
             return TypedResults.Ok(new TermExplanation(
                 $"{ShortNames.CalledName(found.Name)} {found.Name.Family}", ShownOf(total), total, term.Scored(student),
-                Scheme.Default.LessonsForTerm));
+                term.Scheme.LessonsForTerm));
         }).WithName("ExplainTerm");
 
         api.MapGet("/lessons/{id:guid}/scores/{student:guid}", Results<Ok<Explanation>, NotFound> (
@@ -74,8 +74,8 @@ internal static class ScoreEndpoints
             }
 
             var (_, state) = room.State();
-            var did = Participation.From(state, student, room.Times, Scheme.Default.Attendance);
-            var score = LessonScore.Of(did, Scheme.Default);
+            var did = Participation.From(state, student, room.Times, room.Rules);
+            var score = LessonScore.Of(did, room.Rules.Scheme);
             var used = LeavesOf(score).Concat(did.Attendance.Entries).ToHashSet();
             return TypedResults.Ok(new Explanation(
                 $"{ShortNames.CalledName(found.Name)} {found.Name.Family}", $"Lesson {room.Lesson.Number}, {room.Lesson.Title}",

@@ -10,13 +10,15 @@ internal sealed class TermOf
 {
     private readonly Dictionary<(Guid Lesson, Guid Student), Summary> _summaries;
 
-    private TermOf(string name, IReadOnlyList<OnSheet> roster, IReadOnlyList<Lesson> lessons, IEnumerable<Summary> summaries)
+    private TermOf(string name, Scheme scheme, IReadOnlyList<OnSheet> roster, IReadOnlyList<Lesson> lessons, IEnumerable<Summary> summaries)
     {
-        (Name, Roster, Lessons) = (name, roster, lessons);
+        (Name, Scheme, Roster, Lessons) = (name, scheme, roster, lessons);
         _summaries = summaries.ToDictionary(s => (s.LessonId, s.StudentId));
     }
 
     public string Name { get; }
+
+    public Scheme Scheme { get; }
 
     public IReadOnlyList<OnSheet> Roster { get; }
 
@@ -33,7 +35,13 @@ internal sealed class TermOf
         var lessons = await db.Lessons.AsNoTracking().Where(l => l.ClassId == id && l.Stage == LessonStage.Settled)
             .OrderBy(l => l.PlannedStart).ToListAsync();
         var summaries = await db.Summaries.AsNoTracking().Where(s => s.Lesson!.ClassId == id).ToListAsync();
-        return new TermOf(found.Name, Room.LoadRoster(db, id), lessons, summaries);
+        // Who left keeps their place as long as a lesson of theirs stands in the term.
+        var known = summaries.Select(s => s.StudentId).ToHashSet();
+        var now = Rosters.Of(db, id);
+        var here = now.Select(s => s.Name.Id).ToHashSet();
+        return new TermOf(
+            found.Name, RulesJson.Of(found).Scheme,
+            [.. now, .. Rosters.Ever(db, id).Where(s => !here.Contains(s.Name.Id) && known.Contains(s.Name.Id))], lessons, summaries);
     }
 
     public Summary? Of(Guid lesson, Guid student) => _summaries.GetValueOrDefault((lesson, student));
@@ -46,5 +54,5 @@ internal sealed class TermOf
             where score is not null
             select new ScoredLesson(
                 $"Lesson {lesson.Number}, {lesson.Title}", score.Value, (decimal)(lesson.PlannedEnd - lesson.PlannedStart).TotalMinutes)],
-        Scheme.Default);
+        Scheme);
 }

@@ -7,6 +7,7 @@ using PoliteTally.Core.Names;
 using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Classes;
 using PoliteTally.Web.Features.Lessons;
 
 namespace PoliteTally.Web.Features.Settling;
@@ -130,7 +131,8 @@ internal static class SettlingEndpoints
                 }
             }
 
-            await Remember(name.Name, decides ? word : null, room, db, now);
+            await KnownNameEndpoints.Remember(
+                room.Lesson.ClassId, name.Name, decides, word.Student, $"lesson {room.Lesson.Number}, {room.Lesson.Title}", db, now);
             return TypedResults.Ok(await ViewOf(ledger.RoomOf(owner.Id, id)!, db, clock));
         }).WithName("DecideName");
     }
@@ -151,8 +153,8 @@ internal static class SettlingEndpoints
     }
 
     private static async Task<IReadOnlyList<ConfirmedName>> Confirmed(SchoolDb db, Room room) =>
-        await db.KnownNames.AsNoTracking().Where(n => n.ClassId == room.Lesson.ClassId)
-            .Select(n => new ConfirmedName(n.Folded, n.StudentId)).ToListAsync();
+        [.. (await db.KnownNames.AsNoTracking().Where(n => n.ClassId == room.Lesson.ClassId).ToListAsync())
+            .Select(n => new ConfirmedName(n.Folded, n.StudentId is { } id ? room.Whose(id) : null))];
 
     private static IReadOnlyList<NameMatch> Match(Room room, AttendancePreview list, IEnumerable<ConfirmedName> confirmed)
     {
@@ -165,41 +167,6 @@ internal static class SettlingEndpoints
 
     private static IEnumerable<Guid> WordsOn(string name, LessonState state) =>
         state.Entries.Where(e => e.Act is NameMatched matched && matched.Name == name && !state.IsStruck(e.Id)).Select(e => e.Id);
-
-    private static async Task Remember(string shown, NameWordGiven? word, Room room, SchoolDb db, Instant now)
-    {
-        var folded = NameFolding.Fold(shown);
-        if (folded.Length == 0)
-        {
-            return;
-        }
-
-        var known = await db.KnownNames.FirstOrDefaultAsync(n => n.ClassId == room.Lesson.ClassId && n.Folded == folded);
-        if (word is null)
-        {
-            if (known is not null)
-            {
-                db.KnownNames.Remove(known);
-            }
-        }
-        else if (known is null)
-        {
-            db.KnownNames.Add(new KnownName
-            {
-                ClassId = room.Lesson.ClassId,
-                Folded = folded,
-                Shown = shown,
-                StudentId = word.Student,
-                NotedAt = now,
-            });
-        }
-        else
-        {
-            (known.Shown, known.StudentId, known.NotedAt) = (shown, word.Student, now);
-        }
-
-        await db.SaveChangesAsync();
-    }
 
     private static string FingerprintOf(SentFile sent) => Convert.ToHexString(SHA256.HashData(sent.Bytes));
 }

@@ -50,26 +50,25 @@ internal static class SettlingViews
         return new SettlingView(
             LessonLine.Of(room.Lesson, room.ClassName), room.Times.CountedFrom, room.Times.CountedTo,
             [.. files.Select(f => new FileIn(f.FileName, f.Entries, f.NotedAt))],
-            [.. shown.Zip(matches, (name, match) => LineOf(name, match)).OrderBy(n => n.Decided).ThenBy(n => n.Name, StringComparer.OrdinalIgnoreCase)],
-            [.. room.Roster.Select(s => LineOf(s, state, room.Times))],
+            [.. shown.Zip(matches, (name, match) => LineOf(name, match, state)).OrderBy(n => n.Decided).ThenBy(n => n.Name, StringComparer.OrdinalIgnoreCase)],
+            [.. room.Roster.Select(s => LineOf(s, state, room.Times, room.Rules.Scheme.Attendance))],
             [.. room.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], $"{ShortNames.CalledName(s.Name)} {s.Name.Family}"))],
             state.Turns.Count(t => t.Outcome is null), state.SettledBy, now);
     }
 
-    private static NameLine LineOf(NameState name, NameMatch match)
+    private static NameLine LineOf(NameState name, NameMatch match, LessonState state)
     {
         var times = name.Sightings.Where(s => s is not PresentFor).Select(s => s.At).ToList();
         var length = name.Sightings.OfType<PresentFor>().Select(p => p.Length.TotalSeconds).DefaultIfEmpty().Sum();
         return new NameLine(
             name.Name, times.Count > 0 ? times.Min() : null, times.Count > 0 ? times.Max() : null, length > 0 ? length : null,
             match.Certainty, match.By, name.Match is not null, name.Match?.Source == Source.Tapped,
-            name.Match is null ? match.Student : name.Match.Student, match.Proposals);
+            name.Match is null ? match.Student : name.Match.Student is { } whose ? state.Whose(whose) : null, match.Proposals);
     }
 
-    private static RegisterLine LineOf(OnSheet student, LessonState state, LessonTimes times)
+    private static RegisterLine LineOf(OnSheet student, LessonState state, LessonTimes times, AttendancePolicy policy)
     {
         var id = student.Name.Id;
-        var policy = AttendancePolicy.Default;
         var known = state.Of(id);
         var sightings = state.SightingsOf(id);
         var result = AttendanceRules.Reckon(state, id, times, policy);

@@ -1,0 +1,83 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PoliteTally.Core.Names;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+
+namespace PoliteTally.Web.Features.Classes;
+
+/// <summary>A name seen in a meeting of the class, whose it is, and where it came from.</summary>
+/// <param name="Student">Null for "not a student".</param>
+public sealed record KnownNameLine(string Name, Guid? Student, string Origin, Instant NotedAt);
+
+/// <summary>Whose a name is; <paramref name="Known"/> false to forget it.</summary>
+public sealed record KnownNameWord(string Name, Guid? Student, bool Known);
+
+internal static class KnownNameEndpoints
+{
+    public static void MapKnownNames(this RouteGroupBuilder api)
+    {
+        api.MapGet("/classes/{id:guid}/names", async Task<Results<Ok<IReadOnlyList<KnownNameLine>>, NotFound>> (Guid id, SchoolDb db) =>
+            await db.Classes.AnyAsync(c => c.Id == id) ? TypedResults.Ok(await LinesOf(id, db)) : TypedResults.NotFound())
+            .WithName("GetKnownNames");
+
+        api.MapPut("/classes/{id:guid}/names", async Task<Results<Ok<IReadOnlyList<KnownNameLine>>, NotFound, ProblemHttpResult>> (
+            Guid id, KnownNameWord word, SchoolDb db, IClock clock) =>
+        {
+            if (!await db.Classes.AnyAsync(c => c.Id == id))
+            {
+                return TypedResults.NotFound();
+            }
+
+            if (Text.Line(word.Name, 200) is not { } name || NameFolding.Fold(name).Length == 0)
+            {
+                return Refused.Because("The name is empty or too long.");
+            }
+
+            if (word.Student is { } student && !await db.Enrolments.AnyAsync(e => e.ClassId == id && e.StudentId == student))
+            {
+                return Refused.Because("This student is not in this class.");
+            }
+
+            await Remember(id, name, word.Known, word.Student, "said here", db, clock.GetCurrentInstant());
+            return TypedResults.Ok(await LinesOf(id, db));
+        }).WithName("DecideKnownName");
+    }
+
+    /// <summary>Remembers or forgets whose a name is; names that fold to the same are one.</summary>
+    internal static async Task Remember(
+        Guid classId, string shown, bool isKnown, Guid? student, string origin, SchoolDb db, Instant now)
+    {
+        var folded = NameFolding.Fold(shown);
+        if (folded.Length == 0)
+        {
+            return;
+        }
+
+        var known = await db.KnownNames.FirstOrDefaultAsync(n => n.ClassId == classId && n.Folded == folded);
+        if (known is null && isKnown)
+        {
+            db.KnownNames.Add(known = new KnownName { ClassId = classId, Folded = folded, Shown = shown });
+        }
+
+        if (known is not null && isKnown)
+        {
+            (known.Shown, known.StudentId, known.Origin, known.NotedAt) = (shown, student, origin, now);
+        }
+        else if (known is not null)
+        {
+            db.KnownNames.Remove(known);
+        }
+
+        await db.SaveChangesAsync();
+    }
+
+    private static async Task<IReadOnlyList<KnownNameLine>> LinesOf(Guid classId, SchoolDb db)
+    {
+        var merged = Rosters.Merged(db);
+        return [.. (await db.KnownNames.AsNoTracking().Where(n => n.ClassId == classId).ToListAsync())
+            .OrderBy(n => n.Shown, StringComparer.OrdinalIgnoreCase)
+            .Select(n => new KnownNameLine(n.Shown, n.StudentId is { } id ? merged.GetValueOrDefault(id, id) : null, n.Origin, n.NotedAt))];
+    }
+}

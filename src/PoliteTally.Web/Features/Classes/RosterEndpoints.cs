@@ -1,0 +1,133 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PoliteTally.Core.Names;
+using PoliteTally.Formats;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+
+namespace PoliteTally.Web.Features.Classes;
+
+/// <summary>A roster file, looked at, beside the class as it is.</summary>
+public sealed record RosterLook(RosterPreview File, IReadOnlyList<RosterCompared> Steps);
+
+/// <summary>What bringing in a roster did.</summary>
+public sealed record RosterBroughtIn(int Joined, int Changed, int Left, int Unchanged);
+
+internal static class RosterEndpoints
+{
+    public static void MapRosters(this RouteGroupBuilder api)
+    {
+        api.MapPost("/classes/{id:guid}/roster/preview", async Task<Results<Ok<RosterLook>, NotFound>> (
+            Guid id, HttpRequest request, SchoolDb db) =>
+        {
+            if (!await db.Classes.AnyAsync(c => c.Id == id))
+            {
+                return TypedResults.NotFound();
+            }
+
+            var preview = Read(await SentFile.From(request));
+            return TypedResults.Ok(new RosterLook(preview, Compare(id, preview, db)));
+        }).WithName("PreviewRoster").RequireRateLimiting(Limits.Files);
+
+        api.MapPost("/classes/{id:guid}/roster", async Task<Results<Ok<RosterBroughtIn>, NotFound, ProblemHttpResult>> (
+            Guid id, HttpRequest request, SchoolDb db, LedgerWriter ledger, Owner owner, IClock clock) =>
+        {
+            if (!await db.Classes.AnyAsync(c => c.Id == id))
+            {
+                return TypedResults.NotFound();
+            }
+
+            var sent = await SentFile.From(request);
+            var preview = Read(sent);
+            if (preview is { Classes.Count: > 1, ChosenClass: null })
+            {
+                return Refused.Because("Choose which class of this bundle to bring in.");
+            }
+
+            if (SentFile.StillWrong(preview.Lines.Select(l => (l.Row, l.Problems)), sent.LeaveOut) is { } wrong)
+            {
+                return wrong;
+            }
+
+            // Without a choice nobody leaves: a file may be of half the class.
+            var ticked = sent.Chosen<HashSet<string>>("ticked");
+            var steps = Compare(id, preview, db);
+            var chosen = steps.Where(s => ticked?.Contains(s.Key) ?? s.Step != RosterStep.Leaves).ToList();
+            await using var transaction = await db.Database.BeginTransactionAsync();
+            await Apply(id, chosen, db, clock.GetCurrentInstant());
+            await transaction.CommitAsync();
+            ledger.Forget(lesson => lesson.OwnerId == owner.Id);
+            return TypedResults.Ok(new RosterBroughtIn(
+                chosen.Count(s => s.Step is RosterStep.Joins or RosterStep.Returns), chosen.Count(s => s.Step == RosterStep.Changes),
+                chosen.Count(s => s.Step == RosterStep.Leaves), steps.Count(s => s.Step == RosterStep.Stays)));
+        }).WithName("BringInRoster").RequireRateLimiting(Limits.Files);
+    }
+
+    /// <summary>Gives everybody in a class a key of their own, keeping those given before.</summary>
+    internal static async Task GiveKeys(Guid classId, SchoolDb db)
+    {
+        await db.SaveChangesAsync();
+        var places = await db.Enrolments.Where(e => e.ClassId == classId && e.LeftAt == null).Include(e => e.Student).ToListAsync();
+        var roster = places.Where(p => p.Student!.MergedIntoId is null).Select(p => Rosters.NameOf(p.Student!))
+            .OrderBy(n => NameFolding.Fold(n.Family), StringComparer.Ordinal).ToList();
+        var kept = places.Where(e => e.Key != ' ').ToDictionary(e => e.StudentId, e => e.Key);
+        var keys = ShortNames.Keys(roster, kept);
+        foreach (var place in places)
+        {
+            place.Key = keys.GetValueOrDefault(place.StudentId, place.Key);
+        }
+
+        await db.SaveChangesAsync();
+    }
+
+    private static RosterPreview Read(SentFile sent) =>
+        RosterFile.Read(sent.Bytes, sent.Mapping, sent.Decided["headless"] == "true", sent.Decided["bundleClass"] is [{ Length: > 0 } chosen] ? chosen : null);
+
+    private static IReadOnlyList<RosterCompared> Compare(Guid classId, RosterPreview preview, SchoolDb db)
+    {
+        var places = db.Enrolments.AsNoTracking().Where(e => e.ClassId == classId).ToDictionary(e => e.StudentId, e => e.LeftAt is null);
+        var school = db.Students.AsNoTracking().Where(s => s.MergedIntoId == null).AsEnumerable()
+            .Select(s => new RosterStudent(Rosters.NameOf(s), s.Tags, places.GetValueOrDefault(s.Id), places.ContainsKey(s.Id))).ToList();
+        return RosterComparison.Of(school, [.. preview.Lines.Where(l => l.Problems.Count == 0).Select(l => new RosterEntry(
+            l.Row.ToString(System.Globalization.CultureInfo.InvariantCulture), l.Number, l.Family, l.Given, l.Preferred, l.Email, l.Tags))]);
+    }
+
+    private static async Task Apply(Guid classId, IReadOnlyList<RosterCompared> steps, SchoolDb db, Instant now)
+    {
+        var ids = steps.Where(s => s.Student is not null).Select(s => s.Student!.Value).ToHashSet();
+        var students = await db.Students.Where(s => ids.Contains(s.Id)).ToDictionaryAsync(s => s.Id);
+        var places = await db.Enrolments.Where(e => e.ClassId == classId).ToDictionaryAsync(e => e.StudentId);
+        foreach (var step in steps)
+        {
+            if (step.Entry is not { } entry)
+            {
+                places[step.Student!.Value].LeftAt = now;
+                continue;
+            }
+
+            var student = step.Student is { } known ? students[known] : null;
+            if (student is null)
+            {
+                student = new Student { Id = Guid.CreateVersion7(), Family = entry.Family, Given = entry.Given };
+                db.Students.Add(student);
+            }
+
+            (student.Family, student.Given) = (entry.Family, entry.Given);
+            student.Number = entry.Number ?? student.Number;
+            student.Preferred = entry.Preferred ?? student.Preferred;
+            student.Email = entry.Email ?? student.Email;
+            student.Tags = entry.Tags.Length > 0 ? entry.Tags : student.Tags;
+            if (places.GetValueOrDefault(student.Id) is { } place)
+            {
+                place.LeftAt = null;
+            }
+            else
+            {
+                db.Enrolments.Add(new Enrolment { ClassId = classId, StudentId = student.Id, Key = ' ', JoinedAt = now });
+            }
+        }
+
+        await GiveKeys(classId, db);
+    }
+}

@@ -1,0 +1,59 @@
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Plans;
+
+namespace PoliteTally.Web.Features.Lessons;
+
+/// <summary>The day of a teacher: what is on, what waits, what comes.</summary>
+/// <param name="ToSettle">Lessons whose register is due.</param>
+/// <param name="NotReady">Lessons within a week whose plan lacks something.</param>
+/// <param name="WordsNotSent">Words ahead that did not go, within a week.</param>
+public sealed record Desk(
+    Instant Now, string TimeZone, IReadOnlyList<LessonLine> Today, IReadOnlyList<LessonLine> ToSettle,
+    IReadOnlyList<NotReady> NotReady, IReadOnlyList<WordNotSent> WordsNotSent, IReadOnlyList<LessonLine> Coming, IReadOnlyList<DeskClass> Classes);
+
+/// <summary>A lesson that is not ready, and the first thing it lacks.</summary>
+public sealed record NotReady(LessonLine Lesson, int Missing, string First);
+
+/// <summary>A word ahead that did not go, and why.</summary>
+public sealed record WordNotSent(LessonLine Lesson, string Why);
+
+/// <summary>A class on the desk.</summary>
+public sealed record DeskClass(Guid Id, string Name, int Students, int Settled);
+
+internal static class DeskEndpoints
+{
+    private const int ComingShown = 8;
+    private static readonly Duration Week = Duration.FromDays(7);
+
+    public static void MapDesk(this RouteGroupBuilder api) => api.MapGet("/desk", async (SchoolDb db, Owner owner, IClock clock) =>
+    {
+        var now = clock.GetCurrentInstant();
+        var zone = await LessonEndpoints.ZoneOf(db, owner);
+        var day = now.InZone(zone).Date;
+        var (from, to) = (zone.AtStartOfDay(day).ToInstant(), zone.AtStartOfDay(day.PlusDays(1)).ToInstant());
+        var lessons = db.Lessons.AsNoTracking().Include(l => l.Class).Where(l => l.Class!.ArchivedAt == null).OrderBy(l => l.PlannedStart);
+        var today = await lessons.Where(l => l.Stage == LessonStage.Live || (l.PlannedStart < to && l.PlannedEnd > from)).ToListAsync();
+        var ended = await lessons.Where(l => l.Stage == LessonStage.Ended).ToListAsync();
+        var coming = await lessons.Where(l => l.Stage == LessonStage.Planned && l.PlannedStart >= to && l.CancelledAt == null)
+            .Take(ComingShown).ToListAsync();
+        var words = await db.WordOfLessons.AsNoTracking().Include(w => w.Lesson).ThenInclude(l => l!.Class)
+            .Where(w => w.State == WordState.NotSent && w.At > now - Week).OrderBy(w => w.At).ToListAsync();
+        var classes = await db.Classes.AsNoTracking().Where(c => c.ArchivedAt == null).OrderBy(c => c.MadeAt).Select(c => new DeskClass(
+            c.Id, c.Name, db.Enrolments.Count(e => e.ClassId == c.Id && e.LeftAt == null && e.Student!.MergedIntoId == null),
+            db.Lessons.Count(l => l.ClassId == c.Id && l.Stage == LessonStage.Settled))).ToListAsync();
+        return TypedResults.Ok(new Desk(
+            now, zone.Id, Lines(today), Lines(ended), NotReady(today.Concat(coming)),
+            [.. words.Select(w => new WordNotSent(LessonLine.Of(w.Lesson!, w.Lesson!.Class!.Name), w.Said))], Lines(coming), classes));
+
+        IReadOnlyList<LessonLine> Lines(IEnumerable<Lesson> some) => [.. some.Select(l => LessonLine.Of(l, l.Class!.Name))];
+
+        IReadOnlyList<NotReady> NotReady(IEnumerable<Lesson> some) => [.. from lesson in some
+            where lesson.Stage == LessonStage.Planned && lesson.CancelledAt is null && lesson.PlannedStart < now + Week
+            let missing = PlanViews.ReadyNotes(lesson, db).Where(n => n.Needed).ToList()
+            where missing.Count > 0
+            select new NotReady(LessonLine.Of(lesson, lesson.Class!.Name), missing.Count, missing[0].Text)];
+    }).WithName("GetDesk");
+}

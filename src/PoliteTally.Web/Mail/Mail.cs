@@ -1,0 +1,104 @@
+using MailKit.Net.Smtp;
+using MailKit.Security;
+using MimeKit;
+
+namespace PoliteTally.Web.Mail;
+
+/// <summary>How messages leave: into a folder that stands in for the post, or through a mail server.</summary>
+public interface IMail
+{
+    /// <summary>The address that messages come from.</summary>
+    MailboxAddress From(string name);
+
+    /// <summary>Sends one message on behalf of a teacher; when this returns it is on its way.</summary>
+    /// <exception cref="MailProblem">It could not be sent; the message says why.</exception>
+    Task Send(MimeMessage message, Guid owner, CancellationToken stopping);
+}
+
+/// <summary>A message could not be sent.</summary>
+public sealed class MailProblem(string message, Exception? inner = null) : Exception(message, inner);
+
+/// <summary>A message in the folder.</summary>
+public sealed record OutboxLine(string File, string To, string Subject, DateTimeOffset At, string Text);
+
+/// <summary>The stand-in for the post: every message becomes a file (.eml) that any mail program opens.</summary>
+public sealed class OutboxFolder(string folder) : IMail
+{
+    private const int Shown = 200;
+
+    /// <inheritdoc/>
+    public MailboxAddress From(string name) => new(name, "lessons@polite-tally.example");
+
+    /// <inheritdoc/>
+    public async Task Send(MimeMessage message, Guid owner, CancellationToken stopping)
+    {
+        var mine = FolderOf(owner);
+        Directory.CreateDirectory(mine);
+        // Named by its id, so that the same message twice is one file.
+        var path = Path.Combine(mine, $"{message.Date.UtcDateTime:yyyyMMdd'T'HHmmss}-{message.MessageId!.Split('@')[0]}.eml");
+        var whole = path + ".part";
+        try
+        {
+            await message.WriteToAsync(whole, stopping);
+            File.Move(whole, path, overwrite: true);
+        }
+        catch (IOException failure)
+        {
+            throw new MailProblem("The outbox folder cannot be written to.", failure);
+        }
+    }
+
+    /// <summary>The messages of a teacher, the newest first.</summary>
+    public async Task<IReadOnlyList<OutboxLine>> Read(Guid owner)
+    {
+        var mine = FolderOf(owner);
+        var lines = new List<OutboxLine>();
+        foreach (var path in Directory.Exists(mine) ? Directory.GetFiles(mine, "*.eml").OrderDescending().Take(Shown) : [])
+        {
+            using var message = await MimeMessage.LoadAsync(path);
+            lines.Add(new OutboxLine(
+                Path.GetFileName(path), string.Join(", ", message.To.Mailboxes.Select(m => m.Address)), message.Subject ?? "", message.Date,
+                message.TextBody ?? ""));
+        }
+
+        return lines;
+    }
+
+    private string FolderOf(Guid owner) => Path.Combine(folder, owner.ToString());
+}
+
+/// <summary>A mail server (SMTP), as the settings name it.</summary>
+public sealed class SmtpMail(MailServer server) : IMail
+{
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
+
+    /// <inheritdoc/>
+    public MailboxAddress From(string name) => new(name, server.From);
+
+    /// <inheritdoc/>
+    public async Task Send(MimeMessage message, Guid owner, CancellationToken stopping)
+    {
+        using var client = new SmtpClient { Timeout = (int)Patience.TotalMilliseconds };
+        try
+        {
+            await client.ConnectAsync(server.Host, server.Port, server.Encrypted ? SecureSocketOptions.Auto : SecureSocketOptions.None, stopping);
+            if (server.User is { } user)
+            {
+                await client.AuthenticateAsync(user, server.Password ?? "", stopping);
+            }
+
+            await client.SendAsync(message, stopping);
+            await client.DisconnectAsync(quit: true, stopping);
+        }
+        catch (Exception failure) when (failure is not OperationCanceledException)
+        {
+            // What the server said, never with what we authenticated.
+            throw new MailProblem(failure switch
+            {
+                AuthenticationException => "The mail server does not take the user and password of the settings.",
+                SmtpCommandException refused => $"The mail server refused it: {refused.Message}",
+                _ => $"The mail server {server.Host}:{server.Port} cannot be reached.",
+            }, failure);
+        }
+    }
+}

@@ -1,0 +1,14 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace PoliteTally.Web;
+
+/// <summary>Answers to what cannot be done. Each says what was wrong, where, and what to do.</summary>
+internal static class Refused
+{
+    /// <summary>What was sent is not right.</summary>
+    public static ProblemHttpResult Because(string detail) =>
+        TypedResults.Problem(detail, statusCode: StatusCodes.Status422UnprocessableEntity);
+
+    /// <summary>What was sent is right, but not as things stand.</summary>
+    public static ProblemHttpResult Now(string detail) => TypedResults.Problem(detail, statusCode: StatusCodes.Status409Conflict);
+}

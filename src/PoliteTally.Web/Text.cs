@@ -1,0 +1,23 @@
+namespace PoliteTally.Web;
+
+/// <summary>Short texts that people send: trimmed, on one line, not too long.</summary>
+internal static class Text
+{
+    /// <summary>The text without white space around it; null if it is empty, too long, or holds a line break.</summary>
+    public static string? Line(string? sent, int longest) =>
+        sent?.Trim() is { Length: > 0 } text && text.Length <= longest && !text.Any(char.IsControl) ? text : null;
+
+    /// <summary>An address that a browser may open, or null. An empty one is null and right.</summary>
+    /// <returns>Whether it is right, and what it is.</returns>
+    public static (bool Right, string? Address) Link(string? sent)
+    {
+        if (string.IsNullOrWhiteSpace(sent))
+        {
+            return (true, null);
+        }
+
+        return Uri.TryCreate(sent.Trim(), UriKind.Absolute, out var uri) && uri.Scheme is "https" or "http" && sent.Length <= 500
+            ? (true, uri.AbsoluteUri)
+            : (false, null);
+    }
+}
