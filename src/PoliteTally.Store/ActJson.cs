@@ -3,6 +3,8 @@ using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using NodaTime;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Plans;
+using PoliteTally.Core.Questions;
 
 namespace PoliteTally.Store;
 
@@ -67,8 +69,8 @@ public static class ActJson
             }
         }
 
-        // What follows from the kind is not written beside it.
-        if (typeof(Act).IsAssignableFrom(type.Type))
+        // What follows from the rest is not written beside it: it would be one more thing to disagree.
+        if (typeof(Act).IsAssignableFrom(type.Type) || type.Type == typeof(Plan) || type.Type == typeof(Question))
         {
             foreach (var derived in type.Properties.Where(p => p.Set is null && p.AssociatedParameter is null).ToList())
             {

@@ -36,7 +36,10 @@ async function signOut() {
     </RouterLink>
     <nav class="flex gap-5" aria-label="Main">
       <RouterLink to="/" class="tab">Desk</RouterLink>
+      <RouterLink to="/calendar" class="tab">Calendar</RouterLink>
       <RouterLink to="/classes" class="tab">Classes</RouterLink>
+      <RouterLink to="/shelf" class="tab">Shelf</RouterLink>
+      <RouterLink to="/outbox" class="tab">Outbox</RouterLink>
     </nav>
     <p class="ml-auto flex flex-wrap items-baseline gap-5 text-small text-ink-soft">
       <span>{{ session?.account?.name }}, {{ session?.account?.school }}</span>

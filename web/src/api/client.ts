@@ -3,6 +3,13 @@ import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
 
+/** A schema with its defaults filled in, as the server sends it. */
+export type Filled<T> = T extends (infer Item)[]
+  ? Filled<Item>[]
+  : T extends object
+    ? { [Key in keyof T]-?: Filled<Exclude<T[Key], undefined>> }
+    : T
+
 /** What went wrong, in the server's words: what it was, where, and what to do. */
 export class Problem extends Error {
   constructor(

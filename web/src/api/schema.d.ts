@@ -1459,8 +1459,6 @@ export interface components {
             apart?: components["schemas"]["StudentSet"][];
             questions?: components["schemas"]["Question"][];
             statements?: components["schemas"]["PointToCover"][];
-            /** Format: int32 */
-            minutes?: number;
         };
         PlannedStage: {
             /** Format: uuid */
@@ -1532,7 +1530,6 @@ export interface components {
             wordsEach?: number;
             /** Format: int32 */
             timeLimitSeconds?: null | number;
-            takesOptions?: boolean;
         };
         /** @enum {unknown} */
         QuestionAudience: "wholeClass" | "group";

@@ -34,6 +34,15 @@ export interface Drawn {
   turn: { student: string; at: number; waitedSeconds: number | null; pencil: boolean } | null
   entries: DrawnEntry[]
   refused: { id: string; text: string; why: string }[]
+  beforeStart: DrawnReminder[]
+  beforeEnd: DrawnReminder[]
+}
+
+export interface DrawnReminder {
+  text: string
+  /** The entry that says it was seen to; null while it was not. */
+  ticked: string | null
+  pencil: boolean
 }
 
 const credits: Record<string, number> = { full: 1, partial: 0.5 }
@@ -66,6 +75,8 @@ export function draw(view: View, noted: readonly Noted[]): Drawn {
     turn: view.head.turn ? { ...view.head.turn, pencil: false } : null,
     entries: view.head.lastEntries.map((e) => ({ ...e, state: e.struck ? 'struck' : 'ink' })),
     refused: [],
+    beforeStart: view.head.beforeStart.map((r) => ({ ...r, pencil: false })),
+    beforeEnd: view.head.beforeEnd.map((r) => ({ ...r, pencil: false })),
   }
 
   // The server's sheet may show an entry before its answer has come back.
@@ -86,7 +97,7 @@ export function draw(view: View, noted: readonly Noted[]): Drawn {
         at: entry.happenedAt,
         text: `${student ? `${names.get(student) ?? 'A student'}, ` : ''}${wordsOf(entry.act)}`,
         state: entry.storedAt === undefined ? 'pencil' : 'ink',
-        canStrike: student !== undefined,
+        canStrike: student !== undefined || entry.act.type === 'reminderTicked',
       })
   }
 
@@ -102,6 +113,12 @@ function apply(entry: Noted, drawn: Drawn, row: DrawnRow | undefined, rows: Map<
     for (const strand of [...rows.values()].flatMap((r) => [r.speaking, r.chat, r.nods]))
       for (const s of strand) if (s.key === act.entry) s.state = 'struck'
     for (const e of drawn.entries) if (e.id === act.entry) e.state = 'struck'
+    for (const r of [...drawn.beforeStart, ...drawn.beforeEnd]) if (r.ticked === act.entry) r.ticked = null
+    return
+  }
+  if (act.type === 'reminderTicked') {
+    for (const r of [...drawn.beforeStart, ...drawn.beforeEnd])
+      if (r.text === act.reminder) Object.assign(r, { ticked: entry.id, pencil })
     return
   }
   if (!row) return

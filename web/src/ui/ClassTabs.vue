@@ -6,6 +6,7 @@ defineProps<{ id: string; name?: string }>()
   <nav class="no-print mb-4 flex flex-wrap items-baseline gap-x-5 gap-y-1" aria-label="Class">
     <span class="text-lead font-bold">{{ name }}</span>
     <RouterLink class="tab" :to="`/classes/${id}`">Roster and lessons</RouterLink>
+    <RouterLink class="tab" :to="`/classes/${id}/rules`">Ground rules</RouterLink>
     <RouterLink class="tab" :to="`/classes/${id}/scores`">Scores</RouterLink>
     <RouterLink class="tab" :to="`/classes/${id}/report`">Report</RouterLink>
   </nav>

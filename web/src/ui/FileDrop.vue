@@ -2,7 +2,7 @@
 import { ref } from 'vue'
 
 /** A place to drop a file on, and beside it the picker. */
-defineProps<{ what: string; hint: string; busy?: boolean }>()
+const props = defineProps<{ what: string; hint: string; busy?: boolean; accept?: string }>()
 const emit = defineEmits<{ file: [file: File] }>()
 
 const over = ref(false)
@@ -40,7 +40,7 @@ function picked() {
         ref="picker"
         type="file"
         class="sr-only"
-        accept=".csv,.txt,.tsv,text/csv,text/plain"
+        :accept="props.accept ?? '.csv,.txt,.tsv,text/csv,text/plain'"
         :disabled="busy"
         @change="picked"
       />

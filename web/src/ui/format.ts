@@ -26,6 +26,34 @@ export const shortDay = (at: number) => formatter({ day: 'numeric', month: 'shor
 export const weekDay = (at: number) =>
   formatter({ weekday: 'short', day: 'numeric', month: 'short' }).format(at).replace(',', '')
 
+/** 2026-11-26, the day at the school, for a day field */
+export const isoDay = (at: number) => new Intl.DateTimeFormat('sv-SE', { timeZone: timeZone() }).format(at)
+
+/** Minutes since midnight at the school. */
+export function minuteOfDay(at: number) {
+  const [h, m] = hour(at).split(':').map(Number)
+  return h! * 60 + m!
+}
+
+/** Days after a day: 2026-11-26 and 7 make 2026-12-03. Days have no zone, and so no change of the clocks. */
+export function addDays(day: string, days: number) {
+  const at = new Date(`${day}T12:00:00Z`)
+  at.setUTCDate(at.getUTCDate() + days)
+  return at.toISOString().slice(0, 10)
+}
+
+/** The Monday of the week of a day. */
+export const mondayOf = (day: string) => addDays(day, -((new Date(`${day}T12:00:00Z`).getUTCDay() + 6) % 7))
+
+/** "Thursday 26 November" of a day. */
+export const dayName = (
+  day: string,
+  options: Intl.DateTimeFormatOptions = { weekday: 'long', day: 'numeric', month: 'long' },
+) =>
+  new Intl.DateTimeFormat('en-GB', { ...options, timeZone: 'UTC' })
+    .format(new Date(`${day}T12:00:00Z`))
+    .replace(',', '')
+
 /** 2:41, or 1:02:41 from an hour up; never negative. */
 export function clock(milliseconds: number) {
   const seconds = Math.max(0, Math.floor(milliseconds / 1000))

@@ -2,13 +2,18 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, ask } from '../../api/client'
-import { count, hour, weekDay } from '../../ui/format'
+import { api, ask, type Schemas } from '../../api/client'
+import type { Done } from '../../ui/done'
+import { count, dayName, shortDay } from '../../ui/format'
 import ClassTabs from '../../ui/ClassTabs.vue'
 import EmptyState from '../../ui/EmptyState.vue'
 import KeyCap from '../../ui/KeyCap.vue'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
+import UndoNote from '../../ui/UndoNote.vue'
+import LessonList from '../lessons/LessonList.vue'
+import KnownNames from './KnownNames.vue'
+import StudentEditor from './StudentEditor.vue'
 
 const props = defineProps<{ id: string }>()
 const router = useRouter()
@@ -20,8 +25,10 @@ const page = useQuery({
 const title = ref('')
 const length = ref(50)
 const problem = ref<string>()
+const done = ref<Done>()
+const open = ref<string>()
 const live = computed(() => page.data.value?.lessons.find((l) => l.stage === 'live'))
-const stages = { planned: 'planned', live: 'live now', ended: 'to settle', settled: 'settled' }
+const students = computed(() => page.data.value?.students ?? [])
 
 async function start() {
   problem.value = undefined
@@ -36,19 +43,50 @@ async function start() {
     problem.value = (failure as Error).message
   }
 }
+
+async function changed(what: Done) {
+  open.value = undefined
+  done.value = { ...what, undo: what.undo && (() => what.undo!().then(() => queries.invalidateQueries())) }
+  await queries.invalidateQueries()
+}
+
+const toggle = (student: string) => (open.value = open.value === student ? undefined : student)
+
+async function comeBack(student: Schemas['StudentLine']) {
+  const { number, family, given, preferred, email, tags } = student
+  const put = (inClass: boolean) =>
+    ask(
+      api.PUT('/api/classes/{id}/students/{student}', {
+        params: { path: { id: props.id, student: student.id } },
+        body: { number, family, given, preferred, email, tags, inClass },
+      }),
+    )
+  try {
+    await put(true)
+    await changed({ said: `${student.called} is in the class again.`, undo: () => put(false) })
+  } catch (failure) {
+    problem.value = (failure as Error).message
+  }
+}
 </script>
 
 <template>
   <Page>
     <template #above><ClassTabs :id="id" :name="page.data.value?.name" /></template>
     <Notice v-if="page.error.value" tone="wrong">{{ page.error.value.message }}</Notice>
+    <UndoNote v-model="done" class="mb-4" />
+    <Notice v-if="problem" tone="wrong" class="mb-4">{{ problem }}</Notice>
+    <p v-if="page.data.value?.archived" class="mb-4 text-ink-soft">
+      <i>This class is put away.</i>
+      <RouterLink class="quiet ml-2" to="/classes">Take it up again among the classes</RouterLink>
+    </p>
     <div v-if="page.data.value" class="columns">
       <section aria-labelledby="lessons">
-        <form
-          v-if="!live && page.data.value.students.length"
-          class="mb-6 flex flex-wrap items-end gap-5"
-          @submit.prevent="start"
-        >
+        <p v-if="live" class="mb-6">
+          Lesson {{ live.number }} is <span class="marked">live now</span>.
+          <RouterLink class="press-first ml-3 inline-block" :to="`/lessons/${live.id}/live`">Go to it</RouterLink>
+        </p>
+        <form v-else-if="students.length" class="mb-6 flex flex-wrap items-end gap-5" @submit.prevent="start">
           <label class="min-w-[12rem] flex-1"
             >A lesson now<input v-model="title" class="field" maxlength="100" placeholder="What it is about"
           /></label>
@@ -57,36 +95,13 @@ async function start() {
           /></label>
           <button class="press-first">Start it</button>
         </form>
-        <p v-if="live" class="mb-6">
-          Lesson {{ live.number }} is <span class="marked">live now</span>.
-          <RouterLink class="press-first ml-3 inline-block" :to="`/lessons/${live.id}/live`">Go to it</RouterLink>
-        </p>
-        <Notice v-if="problem" tone="wrong" class="mb-4">{{ problem }}</Notice>
-        <h1 id="lessons" class="head">{{ count(page.data.value.lessons.length, 'lesson') }}</h1>
-        <ol>
-          <li v-for="lesson in page.data.value.lessons" :key="lesson.id" class="line">
-            <span class="w-6 shrink-0 font-semibold">{{ lesson.number }}</span>
-            <span class="w-[92px] shrink-0">{{ weekDay(lesson.plannedStart) }}</span>
-            <RouterLink
-              class="min-w-0 flex-1 font-semibold hover:underline"
-              :to="
-                lesson.stage === 'live' || lesson.stage === 'planned'
-                  ? `/lessons/${lesson.id}/live`
-                  : `/lessons/${lesson.id}/settle`
-              "
-              >{{ lesson.title }}</RouterLink
-            >
-            <span class="text-ink-soft">{{ hour(lesson.plannedStart) }}</span>
-            <span class="w-[66px] shrink-0 text-ink-soft"
-              ><span :class="{ marked: lesson.stage === 'live' }">{{ stages[lesson.stage] }}</span></span
-            >
-          </li>
-        </ol>
+        <LessonList :page="page.data.value" @done="changed" />
       </section>
 
       <section aria-labelledby="roster">
-        <EmptyState v-if="!page.data.value.students.length" title="The roster is empty">
-          Bring in a list of students as a CSV file: any columns, any order. You will see it before anything is stored.
+        <EmptyState v-if="!students.length && !page.data.value.left.length" title="The roster is empty">
+          Bring in a list of students: a table or a workbook, cells from a spreadsheet, or a rostering bundle. You will
+          see it before anything is stored.
           <template #act
             ><RouterLink class="press-first inline-block" :to="`/classes/${id}/roster`"
               >Bring in a roster</RouterLink
@@ -94,24 +109,64 @@ async function start() {
           >
         </EmptyState>
         <template v-else>
-          <div class="head flex items-baseline justify-between">
-            <h2 id="roster">{{ count(page.data.value.students.length, 'student') }}</h2>
-            <RouterLink class="quiet text-small font-normal" :to="`/classes/${id}/roster`"
-              >Bring in a roster</RouterLink
-            >
+          <div class="rule-head">
+            <h2 id="roster">{{ count(students.length, 'student') }}</h2>
+            <span class="flex flex-wrap gap-x-4 text-small font-normal">
+              <button class="quiet" :aria-expanded="open === 'new'" @click="toggle('new')">Add one</button>
+              <RouterLink class="quiet" :to="`/classes/${id}/roster`">Bring in a roster</RouterLink>
+              <RouterLink class="quiet" :to="`/classes/${id}/passes`">Passes</RouterLink>
+            </span>
           </div>
+          <StudentEditor
+            v-if="open === 'new'"
+            :class-id="id"
+            :students="students"
+            @done="changed"
+            @close="open = undefined"
+          />
           <ol>
-            <li v-for="student in page.data.value.students" :key="student.id" class="line">
-              <KeyCap class="w-4 shrink-0" :k="student.key" />
-              <span class="min-w-0 flex-1"
-                ><b class="font-semibold">{{ student.called }}</b> {{ student.family
-                }}<i v-if="student.called !== student.given" class="text-ink-soft"> ({{ student.given }})</i></span
+            <li v-for="student in students" :key="student.id">
+              <button
+                class="rule-line student w-full text-start"
+                :aria-expanded="open === student.id"
+                @click="toggle(student.id)"
               >
-              <span class="text-small text-ink-soft">{{ student.tags.split(';').join(', ') }}</span>
-              <span class="w-14 text-end text-small text-ink-soft">{{ student.number }}</span>
+                <KeyCap class="w-4 shrink-0" :k="student.key" />
+                <span class="min-w-0 flex-1"
+                  ><b class="font-semibold">{{ student.called }}</b> {{ student.family
+                  }}<i v-if="student.called !== student.given" class="text-ink-soft"> ({{ student.given }})</i
+                  ><i v-if="student.merged.length" class="text-ink-soft"> · two records</i></span
+                >
+                <span class="text-small text-ink-soft">{{ student.tags.split(';').join(', ') }}</span>
+                <span class="w-14 text-end text-small text-ink-soft">{{ student.number }}</span>
+              </button>
+              <StudentEditor
+                v-if="open === student.id"
+                :class-id="id"
+                :student="student"
+                :students="students"
+                @done="changed"
+                @close="open = undefined"
+              />
             </li>
           </ol>
+          <section v-if="page.data.value.left.length" class="mt-6" aria-labelledby="left">
+            <h2 id="left" class="rule-head">Left the class</h2>
+            <ul>
+              <li v-for="student in page.data.value.left" :key="student.id" class="rule-line text-ink-soft">
+                <span class="flex-1">{{ student.called }} {{ student.family }}</span>
+                <span v-if="student.leftAt" class="text-small">{{ shortDay(student.leftAt) }}</span>
+                <button class="quiet text-small" @click="comeBack(student)">Back in the class</button>
+              </li>
+            </ul>
+          </section>
+          <KnownNames :class-id="id" :students="students" class="mt-6" @done="changed" />
         </template>
+        <p v-if="page.data.value.term" class="mt-6 text-small text-ink-soft">
+          {{ page.data.value.term.name }}: {{ dayName(page.data.value.term.firstDay) }} to
+          {{ dayName(page.data.value.term.lastDay) }}.
+          <RouterLink class="quiet" to="/terms">Terms and days off</RouterLink>
+        </p>
       </section>
     </div>
   </Page>
@@ -120,21 +175,15 @@ async function start() {
 <style scoped>
 .columns {
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: 44px;
   max-width: 1180px;
 }
-.head {
-  border-bottom: 1.5px solid var(--ink);
-  padding-bottom: 3px;
-  font-weight: 650;
-}
-.line {
-  display: flex;
-  align-items: baseline;
-  gap: 12px;
-  border-bottom: 1px solid var(--rule);
+.student {
   padding: 4px 0 3px;
+}
+.student:hover {
+  background: var(--paper-deep);
 }
 @media (max-width: 900px) {
   .columns {

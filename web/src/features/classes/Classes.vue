@@ -1,19 +1,26 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, ask } from '../../api/client'
-import { count } from '../../ui/format'
+import { api, ask, type Schemas } from '../../api/client'
+import type { Done } from '../../ui/done'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
+import UndoNote from '../../ui/UndoNote.vue'
 
+type ClassLine = Schemas['ClassLine']
 const router = useRouter()
 const queries = useQueryClient()
 const classes = useQuery({ queryKey: ['classes'], queryFn: () => ask(api.GET('/api/classes')) })
+const terms = useQuery({ queryKey: ['terms'], queryFn: () => ask(api.GET('/api/terms')) })
 const name = ref('')
 const problem = ref<string>()
+const done = ref<Done>()
+const inUse = computed(() => classes.data.value?.filter((c) => !c.archived) ?? [])
+const putAway = computed(() => classes.data.value?.filter((c) => c.archived) ?? [])
 
 async function make() {
+  problem.value = undefined
   try {
     const made = await ask(api.POST('/api/classes', { body: { name: name.value } }))
     await queries.invalidateQueries()
@@ -22,31 +29,91 @@ async function make() {
     problem.value = (failure as Error).message
   }
 }
+
+async function change(line: ClassLine, to: Partial<ClassLine>, said: string) {
+  problem.value = undefined
+  const put = async (to: ClassLine) => {
+    const body = { name: to.name, termId: to.termId, archived: to.archived }
+    await ask(api.PUT('/api/classes/{id}', { params: { path: { id: line.id } }, body }))
+    await queries.invalidateQueries()
+  }
+  try {
+    await put({ ...line, ...to })
+    done.value = { said, undo: () => put(line) }
+  } catch (failure) {
+    problem.value = (failure as Error).message
+    await queries.invalidateQueries()
+  }
+}
+
+function rename(line: ClassLine, event: Event) {
+  const to = (event.target as HTMLInputElement).value
+  if (to !== line.name) void change(line, { name: to }, `“${line.name}” is called “${to}” now.`)
+}
 </script>
 
 <template>
   <Page title="Classes">
     <Notice v-if="classes.error.value" tone="wrong">{{ classes.error.value.message }}</Notice>
-    <table v-if="classes.data.value?.length" class="sheet-table mt-5 max-w-[46rem]">
+    <UndoNote v-model="done" class="mt-3" />
+    <Notice v-if="problem" tone="wrong" class="mt-3">{{ problem }}</Notice>
+    <table v-if="inUse.length" class="sheet-table mt-5 max-w-[64rem]">
       <thead>
         <tr>
           <th>Class</th>
+          <th>Term</th>
           <th>Students</th>
           <th>Lessons</th>
+          <th><span class="sr-only">Acts</span></th>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="c in classes.data.value" :key="c.id">
+        <tr v-for="c in inUse" :key="c.id">
           <td>
-            <RouterLink class="quiet font-semibold" :to="`/classes/${c.id}`">{{ c.name }}</RouterLink>
+            <input
+              class="field name font-semibold"
+              :value="c.name"
+              maxlength="100"
+              :aria-label="`Name of ${c.name}`"
+              @change="rename(c, $event)"
+            />
+          </td>
+          <td>
+            <select
+              class="field"
+              :aria-label="`Term of ${c.name}`"
+              :value="c.termId ?? ''"
+              @change="
+                change(
+                  c,
+                  { termId: ($event.target as HTMLSelectElement).value || null },
+                  `The term of “${c.name}” is changed.`,
+                )
+              "
+            >
+              <option value="">no term</option>
+              <option v-for="term in terms.data.value" :key="term.id" :value="term.id">{{ term.name }}</option>
+            </select>
           </td>
           <td>{{ c.students }}</td>
           <td>{{ c.lessons }}</td>
+          <td class="whitespace-nowrap">
+            <RouterLink class="quiet font-semibold" :to="`/classes/${c.id}`" :aria-label="`Open ${c.name}`"
+              >Open</RouterLink
+            >
+            <button
+              class="quiet ml-5 text-ink-soft"
+              :aria-label="`Put ${c.name} away`"
+              @click="change(c, { archived: true }, `“${c.name}” is put away. Nothing of it is lost.`)"
+            >
+              Put away
+            </button>
+          </td>
         </tr>
       </tbody>
     </table>
     <p v-else-if="classes.data.value" class="mt-3 text-lead text-ink-soft">
-      There is no class yet. Name one; its roster comes next.
+      There is no class in use. Name one; its roster comes next.
     </p>
     <form class="mt-8 flex max-w-[30rem] items-end gap-5" @submit.prevent="make">
       <label class="flex-1"
@@ -59,7 +126,29 @@ async function make() {
       /></label>
       <button class="press-first">Make it</button>
     </form>
-    <Notice v-if="problem" tone="wrong" class="mt-3">{{ problem }}</Notice>
-    <p v-if="classes.data.value?.length" class="sr-only">{{ count(classes.data.value.length, 'class', 'classes') }}</p>
+    <p class="mt-6"><RouterLink class="quiet" to="/terms">Terms and days off</RouterLink></p>
+
+    <section v-if="putAway.length" class="mt-8 max-w-[46rem]" aria-labelledby="away">
+      <h2 id="away" class="rule-head">Put away</h2>
+      <ul>
+        <li v-for="c in putAway" :key="c.id" class="rule-line">
+          <RouterLink class="flex-1 hover:underline" :to="`/classes/${c.id}`">{{ c.name }}</RouterLink>
+          <button class="quiet" @click="change(c, { archived: false }, `“${c.name}” is in use again.`)">
+            Take it up again
+          </button>
+        </li>
+      </ul>
+    </section>
   </Page>
 </template>
+
+<style scoped>
+.name {
+  border-color: transparent;
+  min-width: 15rem;
+}
+.name:hover,
+.name:focus {
+  border-color: var(--ink);
+}
+</style>

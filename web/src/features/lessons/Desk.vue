@@ -1,24 +1,28 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { api, ask, type Schemas } from '../../api/client'
-import { count, hour, longDay, weekDay } from '../../ui/format'
+import { api, ask } from '../../api/client'
+import { clock, count, hour, longDay, minutes, weekDay } from '../../ui/format'
 import EmptyState from '../../ui/EmptyState.vue'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
+import { stageOf, wayTo } from './lessons'
 
 const desk = useQuery({ queryKey: ['desk'], queryFn: () => ask(api.GET('/api/desk')), refetchInterval: 30_000 })
 const day = computed(() => (desk.data.value ? longDay(desk.data.value.now) : ''))
 const live = computed(() => desk.data.value?.today.find((l) => l.stage === 'live'))
-const next = computed(() => live.value ?? desk.data.value?.today.find((l) => l.stage === 'planned'))
-const stages: Record<Schemas['LessonStage'], string> = {
-  planned: 'planned',
-  live: 'live now',
-  ended: 'to settle',
-  settled: 'settled',
-}
-const wayTo = (lesson: Schemas['LessonLine']) =>
-  lesson.stage === 'ended' || lesson.stage === 'settled' ? `/lessons/${lesson.id}/settle` : `/lessons/${lesson.id}/live`
+const next = computed(
+  () =>
+    live.value ??
+    desk.data.value?.today.find((l) => l.stage === 'planned' && !l.cancelled && l.plannedEnd > desk.data.value!.now),
+)
+const until = computed(() => (next.value ? next.value.plannedStart - desk.data.value!.now : 0))
+const waiting = computed(
+  () =>
+    (desk.data.value?.toSettle.length ?? 0) +
+    (desk.data.value?.notReady.length ?? 0) +
+    (desk.data.value?.wordsNotSent.length ?? 0),
+)
 </script>
 
 <template>
@@ -26,68 +30,108 @@ const wayTo = (lesson: Schemas['LessonLine']) =>
     <Notice v-if="desk.error.value" tone="wrong">{{ desk.error.value.message }}</Notice>
     <p v-else-if="!desk.data.value" class="text-ink-soft">Laying out the day…</p>
     <template v-else>
-      <p v-if="next" class="mt-2 text-lead">
-        <template v-if="live"
-          >Lesson {{ live.number }} of {{ live.className }} is <span class="marked">live now</span>.</template
+      <p v-if="next" class="mt-2 flex flex-wrap items-center gap-x-3 gap-y-2 text-lead">
+        <span v-if="live"
+          >Lesson {{ live.number }} of {{ live.className }} is <span class="marked">live now</span>.</span
         >
-        <template v-else
-          >Next, at {{ hour(next.plannedStart) }}: lesson {{ next.number }} of {{ next.className }}.</template
+        <span v-else
+          >Next, at {{ hour(next.plannedStart)
+          }}<template v-if="until > 0"
+            >, in {{ until < 3_600_000 ? minutes(until) : `${clock(until).split(':')[0]} h` }}</template
+          >: lesson {{ next.number }} of {{ next.className }}.</span
         >
-        <RouterLink class="press-first ml-3 inline-block" :to="`/lessons/${next.id}/live`">{{
+        <RouterLink class="press-first inline-block" :to="`/lessons/${next.id}/live`">{{
           live ? 'Go to it' : 'Open it'
         }}</RouterLink>
+        <a v-if="next.meetingLink" class="press" :href="next.meetingLink" target="_blank" rel="noopener noreferrer"
+          >Open the meeting</a
+        >
+        <RouterLink v-if="!live" class="press" :to="`/lessons/${next.id}/plan`">Its plan</RouterLink>
       </p>
       <EmptyState v-if="desk.data.value.classes.length === 0" class="mt-6" title="No class yet">
-        Make a class and bring in its roster; then a lesson starts with one press.
+        Make a class and bring in its roster; then a lesson starts with one press, or plan the weeks to come.
         <template #act><RouterLink class="press-first inline-block" to="/classes">Make a class</RouterLink></template>
       </EmptyState>
 
       <div v-else class="desk">
         <section aria-labelledby="today">
-          <h2 id="today" class="head">Today</h2>
+          <div class="rule-head">
+            <h2 id="today">Today</h2>
+            <RouterLink class="quiet text-small font-normal" to="/calendar">The week</RouterLink>
+          </div>
           <ol>
-            <li v-for="lesson in desk.data.value.today" :key="lesson.id" class="line">
+            <li v-for="lesson in desk.data.value.today" :key="lesson.id" class="rule-line">
               <span class="when">{{ hour(lesson.plannedStart) }}</span>
-              <RouterLink class="what" :to="wayTo(lesson)">
+              <RouterLink class="what" :class="{ 'line-through': lesson.cancelled }" :to="wayTo(lesson)">
                 <b>{{ lesson.title }}</b><span class="ml-2 text-ink-soft"
-                  >{{ lesson.className }}, lesson {{ lesson.number }}</span
+                  >{{ lesson.className }}{{ lesson.number ? `, lesson ${lesson.number}` : '' }}</span
                 >
               </RouterLink>
-              <span :class="lesson.stage === 'live' ? 'marked' : 'text-ink-soft'">{{ stages[lesson.stage] }}</span>
+              <a
+                v-if="lesson.meetingLink && lesson.stage === 'planned' && !lesson.cancelled"
+                class="quiet text-small"
+                :href="lesson.meetingLink"
+                target="_blank"
+                rel="noopener noreferrer"
+                :aria-label="`Open the meeting of ${lesson.title}`"
+                >meeting</a
+              >
+              <span :class="lesson.stage === 'live' ? 'marked' : 'text-ink-soft'">{{ stageOf(lesson) }}</span>
             </li>
-            <li v-if="!desk.data.value.today.length" class="line text-ink-soft">Nothing is planned for today.</li>
+            <li v-if="!desk.data.value.today.length" class="rule-line text-ink-soft">Nothing is planned for today.</li>
           </ol>
 
-          <h2 class="head mt-8">Coming</h2>
+          <h2 class="rule-head mt-8">Coming</h2>
           <ol>
-            <li v-for="lesson in desk.data.value.coming" :key="lesson.id" class="line">
+            <li v-for="lesson in desk.data.value.coming" :key="lesson.id" class="rule-line">
               <span class="when">{{ weekDay(lesson.plannedStart) }}</span>
-              <span class="what"
+              <RouterLink class="what" :to="`/lessons/${lesson.id}/plan`"
                 ><b>{{ lesson.title }}</b
-                ><span class="ml-2 text-ink-soft">{{ lesson.className }}, lesson {{ lesson.number }}</span></span
+                ><span class="ml-2 text-ink-soft">{{ lesson.className }}, lesson {{ lesson.number }}</span></RouterLink
               >
+              <i v-if="!lesson.prepared" class="text-small text-ink-soft">nothing prepared</i>
               <span class="text-ink-soft">{{ hour(lesson.plannedStart) }}</span>
             </li>
-            <li v-if="!desk.data.value.coming.length" class="line text-ink-soft">Nothing is planned after today.</li>
+            <li v-if="!desk.data.value.coming.length" class="rule-line text-ink-soft">
+              Nothing is planned after today. A class takes weekly lessons, or a calendar file.
+            </li>
           </ol>
         </section>
 
         <section aria-labelledby="waits">
-          <h2 id="waits" class="head">Waits on you</h2>
+          <h2 id="waits" class="rule-head">Waits on you</h2>
           <ol>
-            <li v-for="lesson in desk.data.value.toSettle" :key="lesson.id" class="line">
+            <li v-for="lesson in desk.data.value.toSettle" :key="lesson.id" class="rule-line">
               <RouterLink class="what" :to="`/lessons/${lesson.id}/settle`">
                 <b>Register of {{ weekDay(lesson.plannedStart) }}</b
                 ><span class="ml-2 text-ink-soft">{{ lesson.className }}, lesson {{ lesson.number }}</span>
               </RouterLink>
-              <span class="text-ink-soft">to settle</span>
+              <span class="shrink-0 text-ink-soft">to settle</span>
             </li>
-            <li v-if="!desk.data.value.toSettle.length" class="line text-ink-soft">Nothing: every register is in.</li>
+            <li v-for="word in desk.data.value.wordsNotSent" :key="`w${word.lesson.id}`" class="rule-line">
+              <RouterLink class="what" :to="`/lessons/${word.lesson.id}/plan`">
+                <b>Word ahead of {{ word.lesson.title }}</b
+                ><span class="block text-small text-ink-soft">{{ word.why }}</span>
+              </RouterLink>
+              <span class="shrink-0 text-ink-soft">not sent</span>
+            </li>
+            <li v-for="late in desk.data.value.notReady" :key="`r${late.lesson.id}`" class="rule-line">
+              <RouterLink class="what" :to="`/lessons/${late.lesson.id}/plan`">
+                <b>{{ late.lesson.title }}, {{ weekDay(late.lesson.plannedStart) }}</b
+                ><span class="block text-small text-ink-soft"
+                  >{{ late.first }}{{ late.missing > 1 ? ` And ${late.missing - 1} more.` : '' }}</span
+                >
+              </RouterLink>
+              <span class="shrink-0 text-ink-soft">to prepare</span>
+            </li>
+            <li v-if="!waiting" class="rule-line text-ink-soft">
+              Nothing: every register is in, and what comes is ready.
+            </li>
           </ol>
 
-          <h2 class="head mt-8">Classes</h2>
+          <h2 class="rule-head mt-8">Classes</h2>
           <ol>
-            <li v-for="c in desk.data.value.classes" :key="c.id" class="line">
+            <li v-for="c in desk.data.value.classes" :key="c.id" class="rule-line">
               <RouterLink class="what" :to="`/classes/${c.id}`"
                 ><b>{{ c.name }}</b></RouterLink
               >
@@ -107,18 +151,6 @@ const wayTo = (lesson: Schemas['LessonLine']) =>
   gap: 40px;
   margin-top: 28px;
   max-width: 1120px;
-}
-.head {
-  border-bottom: 1.5px solid var(--ink);
-  padding-bottom: 3px;
-  font-weight: 650;
-}
-.line {
-  display: flex;
-  align-items: baseline;
-  gap: 14px;
-  border-bottom: 1px solid var(--rule);
-  padding: 7px 0 6px;
 }
 .when {
   flex: none;

@@ -15,10 +15,11 @@ const short: Record<string, string> = {
   couldNot: 'can’t',
   question: 'asks',
   answer: 'reply',
-  nod: 'helped',
-  nod2: 'going',
-  nod3: 'time',
 }
+// Of a reason the word that says most: with the default reasons "someone" and "kept" would not.
+const reasons: Record<string, string> = { 'helped someone': 'helped', 'kept going': 'going', 'on time': 'time' }
+const brief = (act: LoggedAct) =>
+  act.pen === 'nods' ? (reasons[act.label] ?? act.label.split(' ')[0]!.slice(0, 9)) : (short[act.name] ?? act.label)
 </script>
 
 <template>
@@ -31,7 +32,7 @@ const short: Record<string, string> = {
       :aria-label="act.pen === 'nods' ? `nod, ${act.label}` : act.label"
       @click.stop="emit('act', act)"
     >
-      {{ compact ? (short[act.name] ?? act.label) : act.label }}<kbd>{{ act.key }}</kbd>
+      {{ compact ? brief(act) : act.label }}<kbd>{{ act.key }}</kbd>
     </button>
   </span>
 </template>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import KeyCap from '../../ui/KeyCap.vue'
-import { acts } from './acts'
+import type { LoggedAct } from './acts'
+
+defineProps<{ acts: readonly LoggedAct[] }>()
 
 const emit = defineEmits<{ close: [] }>()
 const others: [string, string][] = [

@@ -6,11 +6,12 @@ import { useLesson } from '../../live/lesson'
 import { count, hour, second } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 import Notice from '../../ui/Notice.vue'
-import { actOnKey, acts, outcomes, type LoggedAct } from './acts'
+import { actOnKey, actsOf, outcomes, type LoggedAct } from './acts'
 import ActStrip from './ActStrip.vue'
 import HandLine from './HandLine.vue'
 import KeyList from './KeyList.vue'
 import LessonHead from './LessonHead.vue'
+import ReminderList from './ReminderList.vue'
 import SheetRow from './SheetRow.vue'
 
 const props = defineProps<{ id: string }>()
@@ -31,6 +32,7 @@ const measure = () => (wide.value = !narrow.matches)
 
 const rows = computed(() => drawn.value?.rows ?? [])
 const nameOf = (id: string) => rows.value.find((r) => r.id === id)?.shortName ?? ''
+const acts = computed(() => actsOf(head.value?.nodReasons ?? []))
 const running = computed(() => head.value?.stage === 'live')
 const here = computed(() => rows.value.filter((r) => r.whereabouts === 'here' || r.whereabouts === 'late').length)
 const turnRow = computed(() => rows.value.find((r) => r.id === drawn.value?.turn?.student))
@@ -112,7 +114,7 @@ function onKey(event: KeyboardEvent) {
   }
   if (event.ctrlKey || event.metaKey || event.altKey) return
 
-  const act = actOnKey(event)
+  const act = actOnKey(event, acts.value)
   if (event.key === 'Escape') {
     chosen.value = []
     keysShown.value = false
@@ -174,7 +176,7 @@ function endLesson() {
         </div>
       </section>
 
-      <KeyList v-if="keysShown" @close="keysShown = false" />
+      <KeyList v-if="keysShown" :acts="acts" @close="keysShown = false" />
       <template v-else>
         <HandLine
           :hands="drawn.hands"
@@ -203,6 +205,14 @@ function endLesson() {
             <b>{{ row.called }}</b> {{ row.rest }}
           </p>
         </section>
+        <ReminderList
+          :head="head"
+          :before-start="drawn.beforeStart"
+          :before-end="drawn.beforeEnd"
+          :now="now"
+          @tick="(reminder) => note({ type: 'reminderTicked', reminder })"
+          @untick="strike"
+        />
         <section v-if="drawn.refused.length" class="mt-4" aria-label="Not stored">
           <h2 class="border-b-[1.5px] border-ink pb-0.5 font-semibold">Not stored</h2>
           <div v-for="r in drawn.refused" :key="r.id" class="border-b border-rule py-1 text-small" role="alert">
@@ -235,6 +245,7 @@ function endLesson() {
           :chosen="chosen.includes(row.id)"
           :on-turn="row.id === turnRow?.id && running"
           :hand="drawn.hands.some((h) => h.student === row.id)"
+          :acts="acts"
           :acting="wide && running && (hovered === row.id || (chosen.length === 1 && chosen[0] === row.id))"
           @mouseenter="hovered = row.id"
           @pick="(more) => toggle(row.id, more)"
@@ -312,6 +323,14 @@ function endLesson() {
     <div v-if="!running" class="over-note">
       <Notice>
         This lesson has {{ head.stage === 'planned' ? 'not begun' : 'ended' }}.
+        <a
+          v-if="head.stage === 'planned' && head.meetingLink"
+          class="press ml-3"
+          :href="head.meetingLink"
+          target="_blank"
+          rel="noopener noreferrer"
+          >Open the meeting</a
+        >
         <button v-if="head.stage === 'planned'" class="press-first ml-3" @click="note({ type: 'lessonStarted' })">
           Start it now
         </button>

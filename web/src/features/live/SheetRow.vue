@@ -7,7 +7,7 @@ import KeyCap from '../../ui/KeyCap.vue'
 import PresenceRibbon from '../../ui/PresenceRibbon.vue'
 import StatusMark from '../../ui/StatusMark.vue'
 import TallyStrokes from '../../ui/TallyStrokes.vue'
-import { acts, type LoggedAct } from './acts'
+import type { LoggedAct } from './acts'
 import ActStrip from './ActStrip.vue'
 
 const props = defineProps<{
@@ -18,6 +18,7 @@ const props = defineProps<{
   onTurn: boolean
   hand: boolean
   acting: boolean
+  acts: readonly LoggedAct[]
 }>()
 const emit = defineEmits<{ pick: [more: boolean]; act: [act: LoggedAct] }>()
 

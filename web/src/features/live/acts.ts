@@ -10,8 +10,8 @@ export interface LoggedAct {
   make: (student: string) => Act
 }
 
-/** The reasons for nods that a class begins with. */
-export const nodReasons = ['helped someone', 'kept going', 'on time'] as const
+/** The keys of nods, in the order of the reasons among the ground rules of the class. */
+export const nodKeys = ['0', '+', '*', '/', '='] as const
 
 const turn =
   (outcome: 'full' | 'partial' | 'pass' | 'couldNot') =>
@@ -31,8 +31,8 @@ const nod =
   (reason: string) =>
   (student: string): Act => ({ type: 'nodGiven', student, reason })
 
-/** Every act, in the order in which it is shown. Digits and signs, so that letters are free to pick students. */
-export const acts: readonly LoggedAct[] = [
+/** What can be logged whatever the class has agreed on. Digits and signs, so that letters are free to pick students. */
+const fixedActs: readonly LoggedAct[] = [
   { name: 'here', label: 'here', key: '1', pen: 'attendance', make: mark('here') },
   { name: 'late', label: 'late', key: '2', pen: 'attendance', make: mark('late') },
   { name: 'left', label: 'left', key: '3', pen: 'attendance', make: mark('left') },
@@ -51,18 +51,30 @@ export const acts: readonly LoggedAct[] = [
   { name: 'question', label: 'question', key: ',', pen: 'chat', make: chat('question') },
   { name: 'answer', label: 'answer', key: '.', pen: 'chat', make: chat('answer') },
   { name: 'idea', label: 'idea', key: '-', pen: 'chat', make: chat('idea') },
-  { name: 'nod', label: nodReasons[0], key: '0', pen: 'nods', make: nod(nodReasons[0]) },
-  { name: 'nod2', label: nodReasons[1], key: '+', pen: 'nods', make: nod(nodReasons[1]) },
-  { name: 'nod3', label: nodReasons[2], key: '*', pen: 'nods', make: nod(nodReasons[2]) },
 ]
 
-export const outcomes = acts.filter((a) => ['full', 'partial', 'pass', 'couldNot'].includes(a.name))
+/** Every act of a class, in the order in which it is shown. */
+export const actsOf = (nodReasons: readonly string[]): readonly LoggedAct[] => [
+  ...fixedActs,
+  ...nodReasons.slice(0, nodKeys.length).map((reason, i) => ({
+    name: `nod${i + 1}`,
+    label: reason,
+    key: nodKeys[i]!,
+    pen: 'nods' as const,
+    make: nod(reason),
+  })),
+]
+
+export const outcomes = fixedActs.filter((a) => ['full', 'partial', 'pass', 'couldNot'].includes(a.name))
 
 /**
  * The act on a key. Digits count by where they lie as well as by what they write, so that layouts which put signs there,
  * and the numeric pad, work alike.
  */
-export function actOnKey(event: Pick<KeyboardEvent, 'key' | 'code'>): LoggedAct | undefined {
+export function actOnKey(
+  event: Pick<KeyboardEvent, 'key' | 'code'>,
+  acts: readonly LoggedAct[],
+): LoggedAct | undefined {
   const digit = /^(?:Digit|Numpad)(\d)$/.exec(event.code)?.[1]
   return acts.find((a) => a.key === event.key) ?? acts.find((a) => a.key === digit)
 }
@@ -79,6 +91,7 @@ const words: Record<string, (act: never) => string> = {
   turnTaken: (act: { outcome: string }) =>
     ({ full: 'full turn', partial: 'partial turn', pass: 'pass', couldNot: 'could not' })[act.outcome]!,
   chatSaid: (act: { kind: string }) => `${act.kind} in the chat`,
+  reminderTicked: (act: { reminder: string }) => `reminder seen to: ${act.reminder}`,
   nodGiven: (act: { reason: string }) => `nod, ${act.reason}`,
 }
 

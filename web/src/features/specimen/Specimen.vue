@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { acts } from '../live/acts'
+import { actsOf } from '../live/acts'
 import ActStrip from '../live/ActStrip.vue'
 import EmptyState from '../../ui/EmptyState.vue'
 import FileDrop from '../../ui/FileDrop.vue'
@@ -124,7 +124,7 @@ const text = ref('')
           </select>
         </label>
       </p>
-      <p class="mt-4 overflow-x-auto"><ActStrip :acts="acts" /></p>
+      <p class="mt-4 overflow-x-auto"><ActStrip :acts="actsOf(['helped someone', 'kept going', 'on time'])" /></p>
       <FileDrop class="mt-4 max-w-[46rem]" what="a roster" hint="A CSV file from any program." />
     </section>
     <section class="part max-w-[46rem]">

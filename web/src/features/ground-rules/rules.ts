@@ -1,0 +1,140 @@
+import type { Filled, Schemas } from '../../api/client'
+
+export type Rules = Filled<Schemas['ClassRules']>
+
+/** One rule on the page: where it lies in the record, and how it is written. */
+export interface RuleField {
+  rule: string
+  label: string
+  /** What the number is in: minutes are kept as seconds, percent as a share of 1. */
+  unit: 'min' | '%' | 'of 1' | 'turns' | 'messages' | 'points' | 'lessons' | 'choice'
+  choices?: readonly { value: string | boolean; label: string }[]
+  get: (rules: Rules) => number | string | boolean
+  set: (rules: Rules, value: number | string | boolean) => void
+  step?: number
+}
+
+type Attendance = Rules['scheme']['attendance']
+type Scheme = Rules['scheme']
+
+const attendance = <K extends keyof Attendance>(
+  rule: K,
+  label: string,
+  unit: RuleField['unit'],
+  more: Partial<RuleField> = {},
+): RuleField => ({
+  rule,
+  label,
+  unit,
+  get: (rules) => rules.scheme.attendance[rule],
+  set: (rules, value) => (rules.scheme.attendance[rule] = value as Attendance[K]),
+  ...more,
+})
+
+const scheme = <K extends keyof Scheme>(
+  rule: K,
+  label: string,
+  unit: RuleField['unit'],
+  more: Partial<RuleField> = {},
+): RuleField => ({
+  rule,
+  label,
+  unit,
+  get: (rules) => rules.scheme[rule] as number | boolean,
+  set: (rules, value) => (rules.scheme[rule] = value as Scheme[K]),
+  ...more,
+})
+
+const yesNo = (yes: string, no: string) => ({
+  choices: [
+    { value: false, label: no },
+    { value: true, label: yes },
+  ],
+})
+
+/** Every threshold, in the order of the page. */
+export const ruleSections: readonly { head: string; fields: readonly RuleField[] }[] = [
+  {
+    head: 'Attendance',
+    fields: [
+      attendance('lateAfter', 'Late after', 'min'),
+      attendance('lateCredit', 'Credit of a late student', 'of 1', { step: 0.05 }),
+      attendance('leftEarlyBefore', 'Left early before', 'min'),
+      attendance('bridge', 'A dropout is bridged up to', 'min'),
+      attendance('absentBelow', 'Absent below', 'min'),
+      attendance('absentBelowShare', 'or below, if that is less', '%'),
+      attendance('enoughShare', 'Enough presence', '%'),
+      attendance('creditBy', 'Credit goes by', 'choice', {
+        choices: [
+          { value: 'status', label: 'status: present, late, absent' },
+          { value: 'share', label: 'share of the time' },
+        ],
+      }),
+    ],
+  },
+  {
+    head: 'Speaking',
+    fields: [
+      scheme('speakingTarget', 'Turns for a full strand', 'turns', { step: 0.5 }),
+      scheme('uncalledHand', 'A hand never called earns', 'of 1', { step: 0.05 }),
+      scheme('signalAnswered', 'A signal round answered earns', 'of 1', { step: 0.05 }),
+      scheme(
+        'openLineIsChance',
+        'An open hand line',
+        'choice',
+        yesNo('is a chance for all present', 'is a chance for whoever is in it'),
+      ),
+    ],
+  },
+  {
+    head: 'Questions and chat',
+    fields: [
+      scheme('marksShare', 'Marks weigh, against answering', '%'),
+      {
+        rule: 'chatCounts',
+        label: 'The chat',
+        unit: 'choice',
+        ...yesNo('counts', 'does not count'),
+        get: (rules) => rules.chatCounts,
+        set: (rules, value) => (rules.chatCounts = value as boolean),
+      },
+      scheme('chatTarget', 'Messages for a full strand', 'messages', { step: 1 }),
+    ],
+  },
+  {
+    head: 'The score',
+    fields: [
+      scheme('nodPoints', 'A nod adds', 'points', { step: 0.5 }),
+      scheme('nodsAtMost', 'Nods add at most', 'points', { step: 0.5 }),
+      scheme(
+        'absenceScoresZero',
+        'Absence without excuse',
+        'choice',
+        yesNo('scores 0 in every strand', 'scores 0 in attendance alone'),
+      ),
+      scheme('lowestLeftOut', 'Over a term, lowest left out', 'lessons'),
+      scheme('lessonsWeighTheSame', 'Lessons weigh', 'choice', yesNo('all the same', 'by their minutes')),
+      scheme('lessonsForTerm', 'A term score takes', 'lessons'),
+    ],
+  },
+]
+
+export const strands = [
+  { name: 'attendance', label: 'Attendance' },
+  { name: 'speaking', label: 'Speaking' },
+  { name: 'questions', label: 'Questions' },
+  { name: 'chat', label: 'Chat' },
+  { name: 'groupWork', label: 'Group work' },
+] as const
+
+/** What stands in the field for a stored value. */
+export const shownValue = (field: RuleField, rules: Rules) => {
+  const value = field.get(rules)
+  if (typeof value !== 'number') return value
+  if (field.unit === 'min') return +(value / 60).toFixed(2)
+  return field.unit === '%' ? +(value * 100).toFixed(2) : value
+}
+
+/** What is stored for what was written in the field. */
+export const storedValue = (field: RuleField, written: number) =>
+  field.unit === 'min' ? written * 60 : field.unit === '%' ? +(written / 100).toFixed(6) : written

@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '../../api/client'
+import type { DrawnReminder } from '../../live/pencil'
+
+/** What the teacher wanted to be reminded of: before the start and just after it, and in the last ten minutes. Never in the way. */
+const props = defineProps<{
+  head: Schemas['LiveHead']
+  beforeStart: readonly DrawnReminder[]
+  beforeEnd: readonly DrawnReminder[]
+  now: number
+}>()
+const emit = defineEmits<{ tick: [reminder: string]; untick: [entry: string] }>()
+
+const near = 10 * 60_000
+const lists = computed(() => {
+  const { head, now } = props
+  const begun = head.startedAt ?? now
+  const starting = head.stage === 'planned' || (head.stage === 'live' && now < begun + near)
+  const ending = head.stage === 'live' && now > head.plannedEnd - near
+  return [
+    // What was not seen to stays, however late it is.
+    {
+      name: 'Before the start',
+      shown: starting || props.beforeStart.some((r) => !r.ticked),
+      reminders: props.beforeStart,
+    },
+    { name: 'Before the end', shown: ending, reminders: props.beforeEnd },
+  ].filter((l) => l.shown && l.reminders.length && (head.stage === 'planned' || head.stage === 'live'))
+})
+</script>
+
+<template>
+  <section v-for="list in lists" :key="list.name" class="mt-4" :aria-label="list.name">
+    <h2 class="border-b-[1.5px] border-ink pb-0.5 font-semibold">{{ list.name }}</h2>
+    <label
+      v-for="reminder in list.reminders"
+      :key="reminder.text"
+      class="line"
+      :class="{ done: reminder.ticked, pencil: reminder.pencil }"
+    >
+      <input
+        type="checkbox"
+        class="size-4 shrink-0 self-center"
+        :checked="!!reminder.ticked"
+        @change="reminder.ticked ? emit('untick', reminder.ticked) : emit('tick', reminder.text)"
+      />
+      <span>{{ reminder.text }}</span>
+    </label>
+  </section>
+</template>
+
+<style scoped>
+.line {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+  border-bottom: 1px solid var(--rule);
+  padding: 3px 0 2px;
+  cursor: pointer;
+}
+.done {
+  color: var(--ink-soft);
+  text-decoration: line-through;
+}
+.pencil {
+  font-style: italic;
+}
+</style>
