@@ -74,9 +74,14 @@ public static class DemoSchool
                     ClassId = made.Class.Id,
                     StudentId = s.Id,
                     Key = keys[s.Id],
+                    JoinedAt = lessons.Min(l => l.Lesson.PlannedStart) - Duration.FromDays(7),
                 }));
             }
 
+            var (term, weekly) = BeforeLessons.Calendar(weather, botany, sky, lessons, today);
+            db.Terms.Add(term);
+            db.Series.Add(weekly);
+            BeforeLessons.Prepare(weather, botany, lessons, db, dataFolder, now);
             db.KnownNames.AddRange(WeatherAndTides.KnownNames(weather, now));
             db.Lessons.AddRange(lessons.Select(l => l.Lesson));
             db.SaveChanges();
@@ -89,6 +94,7 @@ public static class DemoSchool
         db.Users.Add(teacher);
         db.SaveChanges();
         WaitingFiles(lessons, Path.Combine(dataFolder, "demo-files"));
+        BeforeLessons.Files(weather, botany, today, Path.Combine(dataFolder, "demo-files"));
     }
 
     private static DemoClass MadeFrom(string name, string roster, Instant at)

@@ -44,18 +44,19 @@ internal static class WeatherAndTides
 
     public static IEnumerable<KnownName> KnownNames(DemoClass weather, Instant at)
     {
-        yield return Known("Rowan", weather.Called("Rowan Lindqvist").Id);
-        yield return Known("Ify A-O", weather.Called("Ify").Id);
-        yield return Known("harbour-office-3", null);
-        yield return Known("Mum (Barney)", null);
+        yield return Known("Rowan", weather.Called("Rowan Lindqvist").Id, 1);
+        yield return Known("Ify A-O", weather.Called("Ify").Id, 1);
+        yield return Known("harbour-office-3", null, 2);
+        yield return Known("Mum (Barney)", null, 4);
 
-        KnownName Known(string shown, Guid? student) => new()
+        KnownName Known(string shown, Guid? student, int lesson) => new()
         {
             ClassId = weather.Class.Id,
             Folded = NameFolding.Fold(shown),
             Shown = shown,
             StudentId = student,
             NotedAt = at,
+            Origin = $"lesson {lesson}, {Titles[lesson - 1]}",
         };
     }
 

@@ -69,6 +69,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<Student>().HasIndex(s => s.OwnerId);
         builder.Entity<WordSent>().HasKey(w => new { w.LessonId, w.StudentId });
         builder.Entity<WordOfLesson>().HasKey(w => w.LessonId);
+        builder.Entity<WordOfLesson>().HasOne(w => w.Lesson).WithOne().HasForeignKey<WordOfLesson>(w => w.LessonId);
         builder.Entity<EntryRow>(entry =>
         {
             entry.ToTable("Entries").HasKey(e => e.Seq);

@@ -637,14 +637,10 @@ namespace PoliteTally.Store.Migrations
             modelBuilder.Entity("PoliteTally.Store.Model.WordOfLesson", b =>
                 {
                     b.Property<Guid>("LessonId")
-                        .ValueGeneratedOnAdd()
                         .HasColumnType("TEXT");
 
                     b.Property<long>("At")
                         .HasColumnType("INTEGER");
-
-                    b.Property<Guid>("LessonId1")
-                        .HasColumnType("TEXT");
 
                     b.Property<Guid>("OwnerId")
                         .HasColumnType("TEXT");
@@ -657,8 +653,6 @@ namespace PoliteTally.Store.Migrations
                         .HasColumnType("INTEGER");
 
                     b.HasKey("LessonId");
-
-                    b.HasIndex("LessonId1");
 
                     b.ToTable("WordOfLessons");
                 });
@@ -828,8 +822,8 @@ namespace PoliteTally.Store.Migrations
             modelBuilder.Entity("PoliteTally.Store.Model.WordOfLesson", b =>
                 {
                     b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
-                        .WithMany()
-                        .HasForeignKey("LessonId1")
+                        .WithOne()
+                        .HasForeignKey("PoliteTally.Store.Model.WordOfLesson", "LessonId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
 

@@ -19,7 +19,16 @@ const row = (id: string): Row => ({
   chat: [],
   nods: [],
 })
-const view = { head: { hands: [], turn: null, lastEntries: [] }, rows: [row('juno'), row('eino')] } as unknown as View
+const view = {
+  head: {
+    hands: [],
+    turn: null,
+    lastEntries: [],
+    beforeStart: [{ text: 'Start the recording', ticked: null }],
+    beforeEnd: [{ text: 'Stop the recording', ticked: 'e1' }],
+  },
+  rows: [row('juno'), row('eino')],
+} as unknown as View
 let next = 0
 const noted = (act: Act, more: Partial<Noted> = {}): Noted => ({
   id: `n${next++}`,
@@ -31,6 +40,16 @@ const noted = (act: Act, more: Partial<Noted> = {}): Noted => ({
 })
 const nod = (student: string): Act => ({ type: 'nodGiven', student, reason: 'on time' })
 const juno = (list: readonly Noted[]) => draw(view, list).rows[0]!
+
+describe('reminders', () => {
+  test('are ticked at once, in pencil, and the tick can be struck out', () => {
+    const tick = noted({ type: 'reminderTicked', reminder: 'Start the recording' })
+    expect(draw(view, [tick]).beforeStart[0]).toEqual({ text: 'Start the recording', ticked: tick.id, pencil: true })
+    expect(draw(view, [tick, noted({ type: 'struck', entry: tick.id })]).beforeStart[0]!.ticked).toBeNull()
+    expect(draw(view, [noted({ type: 'struck', entry: 'e1' })]).beforeEnd[0]!.ticked).toBeNull()
+    expect(draw(view, []).beforeEnd[0]!.ticked).toBe('e1')
+  })
+})
 
 describe('what is noted is drawn at once', () => {
   test('in pencil until it is stored, then in ink', () => {

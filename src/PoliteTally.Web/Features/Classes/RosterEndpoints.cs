@@ -86,6 +86,12 @@ internal static class RosterEndpoints
 
     private static IReadOnlyList<RosterCompared> Compare(Guid classId, RosterPreview preview, SchoolDb db)
     {
+        if (preview is { Classes.Count: > 1, ChosenClass: null })
+        {
+            // Nobody has said yet whose roster it is.
+            return [];
+        }
+
         var places = db.Enrolments.AsNoTracking().Where(e => e.ClassId == classId).ToDictionary(e => e.StudentId, e => e.LeftAt is null);
         var school = db.Students.AsNoTracking().Where(s => s.MergedIntoId == null).AsEnumerable()
             .Select(s => new RosterStudent(Rosters.NameOf(s), s.Tags, places.GetValueOrDefault(s.Id), places.ContainsKey(s.Id))).ToList();

@@ -68,7 +68,7 @@ public sealed record PlanDocument(string Format, int Version, string Title, Plan
         var ids = new Dictionary<Guid, Guid>();
         foreach (var (id, scaled) in read)
         {
-            ids[id] = (await pictures.Keep(scaled, db, now)).Id;
+            ids[id] = (await pictures.Keep(scaled.WebP, scaled.Width, scaled.Height, db, now)).Id;
         }
 
         return Plan with

@@ -111,7 +111,7 @@ async function comeBack(student: Schemas['StudentLine']) {
         <template v-else>
           <div class="rule-head">
             <h2 id="roster">{{ count(students.length, 'student') }}</h2>
-            <span class="flex flex-wrap gap-x-4 text-small font-normal">
+            <span class="flex flex-wrap items-baseline gap-x-4 text-small font-normal">
               <button class="quiet" :aria-expanded="open === 'new'" @click="toggle('new')">Add one</button>
               <RouterLink class="quiet" :to="`/classes/${id}/roster`">Bring in a roster</RouterLink>
               <RouterLink class="quiet" :to="`/classes/${id}/passes`">Passes</RouterLink>

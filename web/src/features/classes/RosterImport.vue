@@ -73,7 +73,7 @@ const decided = () => {
   return fields
 }
 
-async function lookAt() {
+async function lookAt(): Promise<void> {
   busy.value = true
   problem.value = undefined
   try {
@@ -82,6 +82,12 @@ async function lookAt() {
       file.value!,
       decided(),
     )
+    const { classes, chosenClass } = look.value.file
+    const namesake = classes.find((c) => c.title.trim().toLowerCase() === page.data.value?.name.toLowerCase())
+    if (classes.length > 1 && !chosenClass && namesake) {
+      bundleClass.value = namesake.id
+      return await lookAt()
+    }
     // Nobody leaves unless it is ticked: a file may be of half the class.
     const byItself = kinds.filter((k) => k.ticked).map((k) => k.step as string)
     ticked.value = new Set(look.value.steps.filter((s) => byItself.includes(s.step)).map((s) => s.key))
@@ -182,12 +188,13 @@ function tick(keys: string[], on: boolean) {
       </p>
       <label v-if="chooses" class="mt-3 block max-w-[30rem]"
         >Which class of the bundle<select v-model="bundleClass" class="field" @change="lookAt">
+          <option :value="undefined">choose one</option>
           <option v-for="c in preview.classes" :key="c.id" :value="c.id">
             {{ c.title }}, {{ count(c.students, 'student') }}
           </option>
         </select></label
       >
-      <div class="halves">
+      <div v-if="!chooses || preview.chosenClass" class="halves">
         <section v-if="preview.columns.length" aria-label="Columns">
           <ColumnChooser :columns="preview.columns" :fields="fields" @change="remap" />
           <label class="mt-2 flex items-center gap-2 text-small"
@@ -214,7 +221,7 @@ function tick(keys: string[], on: boolean) {
         <Notice v-else>Nothing is wrong with it.</Notice>
       </div>
 
-      <div class="mt-6 flex flex-wrap items-center gap-5">
+      <div v-if="!chooses || preview.chosenClass" class="mt-6 flex flex-wrap items-center gap-5">
         <button class="press-first" :disabled="busy || toDo === 0 || (wrong.length > 0 && !leaveOut)" @click="bringIn">
           {{ busy ? 'Reading…' : `Bring in ${count(toDo, onlyJoining ? 'student' : 'change')}` }}
         </button>

@@ -286,6 +286,9 @@ defineExpose({ bringIn })
   border-bottom: 1px solid var(--rule);
   padding: 4px 0;
 }
+.rule .field:not(:hover, :focus) {
+  border-color: transparent;
+}
 .example {
   color: var(--ink-soft);
 }

@@ -47,6 +47,19 @@ function room(day: readonly Lesson[], lesson: Lesson) {
   return (next.length ? Math.min(...next) : 100) - left(lesson)
 }
 
+// Where there is no room to the right, the words end with the lesson instead of beginning with it.
+function placed(day: readonly Lesson[], lesson: Lesson) {
+  const space = room(day, lesson)
+  if (left(lesson) > 84)
+    return {
+      right: `${100 - left(lesson) - width(lesson)}%`,
+      width: '16%',
+      textAlign: 'right' as const,
+      '--bar': `${(width(lesson) / 16) * 100}%`,
+    }
+  return { left: `${left(lesson)}%`, width: `${space}%`, '--bar': `${(width(lesson) / space) * 100}%` }
+}
+
 const to = (day: string) => router.replace({ query: { from: day } })
 function onKey(event: KeyboardEvent) {
   if (
@@ -130,11 +143,7 @@ async function copy() {
             class="lesson"
             :class="{ cancelled: lesson.cancelled, live: lesson.stage === 'live' }"
             :to="wayTo(lesson)"
-            :style="{
-              left: `${left(lesson)}%`,
-              '--bar': `${(width(lesson) / room(day.lessons, lesson)) * 100}%`,
-              width: `${room(day.lessons, lesson)}%`,
-            }"
+            :style="placed(day.lessons, lesson)"
           >
             <span class="bar" :class="{ open: lesson.dropIn }" />
             <span class="words"
@@ -253,7 +262,8 @@ async function copy() {
   line-height: 1.25;
 }
 .bar {
-  display: block;
+  display: inline-block;
+  vertical-align: top;
   width: var(--bar);
   border-top: 3px solid var(--ink);
   margin-bottom: 3px;

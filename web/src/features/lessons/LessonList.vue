@@ -27,7 +27,7 @@ function finished(done: Done) {
   <div>
     <div class="rule-head">
       <h1 id="lessons">{{ count(page.lessons.length - cancelled, 'lesson') }}</h1>
-      <span class="flex flex-wrap gap-x-4 text-small font-normal">
+      <span class="flex flex-wrap items-baseline gap-x-4 text-small font-normal">
         <button class="quiet" :aria-expanded="open === 'one'" @click="toggle('one')">Plan one</button>
         <button class="quiet" :aria-expanded="open === 'series'" @click="toggle('series')">Every week</button>
         <RouterLink class="quiet" to="/calendar/file">From a calendar</RouterLink>

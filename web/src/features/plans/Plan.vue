@@ -190,7 +190,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
           <section class="mt-6" aria-labelledby="questions">
             <h2 class="rule-head">
               <span id="questions">Questions</span>
-              <span class="flex gap-4 text-small font-normal">
+              <span class="flex items-baseline gap-4 text-small font-normal">
                 <button class="quiet" @click="addQuestion()">Add a question</button>
                 <button class="quiet" :aria-expanded="fromShelf" @click="fromShelf = !fromShelf">From the shelf</button>
               </span>
@@ -384,6 +384,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
   cursor: grab;
   min-width: 24px;
   min-height: 28px;
+  letter-spacing: -3px;
   color: var(--pencil);
 }
 .handle:hover,

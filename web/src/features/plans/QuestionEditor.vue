@@ -79,8 +79,8 @@ const numberIn = (value: string) => (value === '' || !Number.isFinite(Number(val
         >
         <label
           >Purpose<select v-model="question.purpose" class="field">
-            <option value="poll">poll: taking part counts</option>
-            <option value="quiz">quiz: marked</option>
+            <option value="poll">poll, not marked</option>
+            <option value="quiz">quiz, marked</option>
           </select></label
         >
         <label
@@ -150,7 +150,7 @@ const numberIn = (value: string) => (value === '' || !Number.isFinite(Number(val
             <input
               v-if="option.picture"
               v-model="option.alternativeText"
-              class="field min-w-0 flex-1"
+              class="field order-last min-w-0 basis-full"
               maxlength="200"
               placeholder="what it shows, for those who cannot see it"
               :aria-label="`What picture ${i + 1} shows`"
@@ -270,6 +270,7 @@ const numberIn = (value: string) => (value === '' || !Number.isFinite(Number(val
 }
 .option {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 10px;
 }

@@ -62,7 +62,7 @@ const startOf = (index: number) =>
         />
         <input
           v-model.number="stage.minutes"
-          class="field !w-14 text-end"
+          class="field bare !w-14 text-end"
           type="number"
           min="0"
           max="600"
@@ -106,17 +106,21 @@ const startOf = (index: number) =>
   cursor: grab;
   min-width: 24px;
   min-height: 28px;
+  letter-spacing: -3px;
   color: var(--pencil);
 }
 .handle:hover,
 .handle:focus-visible {
   color: var(--ink);
 }
-.name {
+.name,
+.bare {
   border-color: transparent;
 }
 .name:hover,
-.name:focus {
+.name:focus,
+.bare:hover,
+.bare:focus {
   border-color: var(--ink);
 }
 </style>

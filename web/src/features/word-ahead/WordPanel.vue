@@ -8,7 +8,7 @@ import Notice from '../../ui/Notice.vue'
 /** How it stands with the word ahead of a lesson, and how it reads for one student. */
 const props = defineProps<{ lesson: Schemas['LessonLine']; students: readonly Schemas['Person'][] }>()
 const queries = useQueryClient()
-const student = ref<string>()
+const student = ref(props.students[0]?.id)
 const shown = ref(false)
 const problem = ref<string>()
 const busy = ref(false)

@@ -11,7 +11,7 @@ using PoliteTally.Store;
 namespace PoliteTally.Store.Migrations
 {
     [DbContext(typeof(SchoolDb))]
-    [Migration("20261124233449_BeforeTheLesson")]
+    [Migration("20261125001738_BeforeTheLesson")]
     partial class BeforeTheLesson
     {
         /// <inheritdoc />
@@ -640,14 +640,10 @@ namespace PoliteTally.Store.Migrations
             modelBuilder.Entity("PoliteTally.Store.Model.WordOfLesson", b =>
                 {
                     b.Property<Guid>("LessonId")
-                        .ValueGeneratedOnAdd()
                         .HasColumnType("TEXT");
 
                     b.Property<long>("At")
                         .HasColumnType("INTEGER");
-
-                    b.Property<Guid>("LessonId1")
-                        .HasColumnType("TEXT");
 
                     b.Property<Guid>("OwnerId")
                         .HasColumnType("TEXT");
@@ -660,8 +656,6 @@ namespace PoliteTally.Store.Migrations
                         .HasColumnType("INTEGER");
 
                     b.HasKey("LessonId");
-
-                    b.HasIndex("LessonId1");
 
                     b.ToTable("WordOfLessons");
                 });
@@ -831,8 +825,8 @@ namespace PoliteTally.Store.Migrations
             modelBuilder.Entity("PoliteTally.Store.Model.WordOfLesson", b =>
                 {
                     b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
-                        .WithMany()
-                        .HasForeignKey("LessonId1")
+                        .WithOne()
+                        .HasForeignKey("PoliteTally.Store.Model.WordOfLesson", "LessonId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
 

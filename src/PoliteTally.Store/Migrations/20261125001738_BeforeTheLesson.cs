@@ -214,15 +214,14 @@ namespace PoliteTally.Store.Migrations
                     OwnerId = table.Column<Guid>(type: "TEXT", nullable: false),
                     State = table.Column<int>(type: "INTEGER", nullable: false),
                     At = table.Column<long>(type: "INTEGER", nullable: false),
-                    Said = table.Column<string>(type: "TEXT", nullable: false),
-                    LessonId1 = table.Column<Guid>(type: "TEXT", nullable: false)
+                    Said = table.Column<string>(type: "TEXT", nullable: false)
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("PK_WordOfLessons", x => x.LessonId);
                     table.ForeignKey(
-                        name: "FK_WordOfLessons_Lessons_LessonId1",
-                        column: x => x.LessonId1,
+                        name: "FK_WordOfLessons_Lessons_LessonId",
+                        column: x => x.LessonId,
                         principalTable: "Lessons",
                         principalColumn: "Id",
                         onDelete: ReferentialAction.Cascade);
@@ -283,11 +282,6 @@ namespace PoliteTally.Store.Migrations
                 name: "IX_Series_ClassId",
                 table: "Series",
                 column: "ClassId");
-
-            migrationBuilder.CreateIndex(
-                name: "IX_WordOfLessons_LessonId1",
-                table: "WordOfLessons",
-                column: "LessonId1");
 
             migrationBuilder.CreateIndex(
                 name: "IX_WordsSent_StudentId",
