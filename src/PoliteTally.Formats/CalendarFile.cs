@@ -61,7 +61,13 @@ public static class CalendarFile
                     titles[title] = held = (false, [], []);
                 }
 
-                if (one.Start is null || !one.Start.HasTime)
+                if (one.Start is null)
+                {
+                    AddOnce(held.Problems, "Events with a time that cannot be read are left out.");
+                    continue;
+                }
+
+                if (!one.Start.HasTime)
                 {
                     AddOnce(held.Problems, "Events that last whole days are left out: a lesson has a time.");
                     continue;
@@ -193,7 +199,7 @@ public static class CalendarFile
             yield break;
         }
 
-        foreach (var occurrence in one.GetOccurrences(null, new EvaluationOptions { MaxUnmatchedIncrementsLimit = 5000 }))
+        foreach (var occurrence in OccurrencesOf(one))
         {
             var start = occurrence.Period.StartTime;
             if (until is { } last && start.Value.Date > last.ToDateTimeUnspecified())
@@ -205,6 +211,28 @@ public static class CalendarFile
             {
                 yield return (start, occurrence.Period.EffectiveEndTime ?? start, start.Value);
             }
+        }
+    }
+
+    private static IEnumerable<Occurrence> OccurrencesOf(CalendarEvent one)
+    {
+        using var occurrences = one.GetOccurrences(null, new EvaluationOptions { MaxUnmatchedIncrementsLimit = 5000 }).GetEnumerator();
+        while (true)
+        {
+            try
+            {
+                if (!occurrences.MoveNext())
+                {
+                    yield break;
+                }
+            }
+            catch (Exception end) when (end is EvaluationLimitExceededException or ArgumentOutOfRangeException or OverflowException)
+            {
+                // A rule that never comes true again, such as 30 February, or that runs off the end of the calendar.
+                yield break;
+            }
+
+            yield return occurrences.Current;
         }
     }
 

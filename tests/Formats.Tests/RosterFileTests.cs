@@ -12,13 +12,13 @@ public sealed class RosterFileTests
         var western = "Student number;Family name;Given name\nS1;Sørbø;Ingvild\n";
         return new TheoryData<string, byte[], string, string>
         {
-            { "UTF-8", Encoding.UTF8.GetBytes(Plain), "UTF-8", "," },
-            { "UTF-8 with its mark", [.. Encoding.UTF8.Preamble, .. Encoding.UTF8.GetBytes(Plain)], "UTF-8", "," },
-            { "UTF-16 with its mark", [.. Encoding.Unicode.Preamble, .. Encoding.Unicode.GetBytes(Plain.Replace(',', '\t'))], "UTF-16", "\t" },
-            { "UTF-16 without", Encoding.Unicode.GetBytes(Plain), "UTF-16", "," },
-            { "UTF-16 the other way round", [.. Encoding.BigEndianUnicode.Preamble, .. Encoding.BigEndianUnicode.GetBytes(Plain)], "UTF-16", "," },
-            { "Windows-1252", CodePagesEncodingProvider.Instance.GetEncoding(1252)!.GetBytes(western), "Windows-1252", ";" },
-            { "bars, CRLF", Encoding.UTF8.GetBytes(Plain.Replace(',', '|').Replace("\n", "\r\n")), "UTF-8", "|" },
+            { "UTF-8", Encoding.UTF8.GetBytes(Plain), "UTF-8", "commas" },
+            { "UTF-8 with its mark", [.. Encoding.UTF8.Preamble, .. Encoding.UTF8.GetBytes(Plain)], "UTF-8", "commas" },
+            { "UTF-16 with its mark", [.. Encoding.Unicode.Preamble, .. Encoding.Unicode.GetBytes(Plain.Replace(',', '\t'))], "UTF-16", "tabs" },
+            { "UTF-16 without", Encoding.Unicode.GetBytes(Plain), "UTF-16", "commas" },
+            { "UTF-16 the other way round", [.. Encoding.BigEndianUnicode.Preamble, .. Encoding.BigEndianUnicode.GetBytes(Plain)], "UTF-16", "commas" },
+            { "Windows-1252", CodePagesEncodingProvider.Instance.GetEncoding(1252)!.GetBytes(western), "Windows-1252", "semicolons" },
+            { "bars, CRLF", Encoding.UTF8.GetBytes(Plain.Replace(',', '|').Replace("\n", "\r\n")), "UTF-8", "bars" },
         };
     }
 
@@ -79,7 +79,7 @@ public sealed class RosterFileTests
     {
         { "empty", [], "empty" },
         { "only white space", "  \n \n"u8.ToArray(), "empty" },
-        { "a workbook", [0x50, 0x4B, 3, 4, 20, 0], "save the sheet as CSV" },
+        { "a workbook", [0x50, 0x4B, 3, 4, 20, 0], "archive is broken" },
         { "a document", "%PDF-1.7"u8.ToArray(), "document or a picture" },
         { "a picture", [0x89, 0x50, 0x4E, 0x47, 13, 10], "document or a picture" },
         { "bytes that are no text", [1, 0, 2, 3, 0, 4, 5, 6, 7, 8, 9], "not text" },

@@ -1,0 +1,97 @@
+using System.Text;
+using NodaTime;
+using SkiaSharp;
+
+namespace PoliteTally.Formats.Tests;
+
+/// <summary>Broken files of every kind: each says what is wrong in words, and none throws anything else.</summary>
+public sealed class BrokenFileTests
+{
+    private static readonly byte[] Good = Written.Workbook([["Family name", "Given name"], ["Sørbø", "Ingvild"]]);
+
+    private static byte[] Bomb()
+    {
+        var zeros = new byte[1 << 20];
+        return Written.Zip([.. Enumerable.Range(0, 110).Select(i => ($"users{i}.csv", zeros))]);
+    }
+
+    private static byte[] Png(int width, int height)
+    {
+        using var bitmap = new SKBitmap(width, height);
+        using var encoded = bitmap.Encode(SKEncodedImageFormat.Png, 100);
+        return encoded.ToArray();
+    }
+
+    // A picture that says of itself that it is immense, in 33 bytes and no data.
+    private static byte[] Immense()
+    {
+        var png = Png(1, 1);
+        (png[16], png[17], png[20], png[21]) = (0, 2, 0, 2);
+        // The check sum of the header, so that nothing but the size is wrong (CRC-32 as in PNG, annex D).
+        var crc = 0xFFFFFFFFu;
+        foreach (var value in png.AsSpan(12, 17))
+        {
+            crc ^= value;
+            for (var bit = 0; bit < 8; bit++)
+            {
+                crc = (crc & 1) != 0 ? (crc >> 1) ^ 0xEDB88320u : crc >> 1;
+            }
+        }
+
+        System.Buffers.Binary.BinaryPrimitives.WriteUInt32BigEndian(png.AsSpan(29), ~crc);
+        return png;
+    }
+
+    public static TheoryData<string, Func<object>, string> Broken() => new()
+    {
+        { "a truncated archive", () => RosterFile.Read(Good[..(Good.Length / 2)], null), "archive is broken" },
+        { "an archive damaged within", () => RosterFile.Read([.. Good[..60], .. new byte[40], .. Good[100..]], null), "broken" },
+        { "an archive that unpacks without end", () => RosterFile.Read(Bomb(), null), "unpacks to more than 100 MB" },
+        { "an archive of something else", () => RosterFile.Read(Written.Zip(("letter.txt", "hello"u8.ToArray())), null), "neither a workbook nor a rostering bundle" },
+        { "a workbook that is no XML", () => RosterFile.Read(Written.Zip(("[Content_Types].xml", "<"u8.ToArray()), ("xl/workbook.xml", "<"u8.ToArray())), null), "workbook is broken" },
+        { "an empty workbook", () => RosterFile.Read(Written.Workbook([[]]), null), "empty" },
+        { "a table of 70 columns", () => RosterFile.Read(Written.Utf8(string.Join(',', Enumerable.Range(0, 70).Select(i => $"c{i}")) + "\n" + new string(',', 69)), null), "at most 60" },
+        { "no calendar", () => CalendarFile.Read("Family name,Given name"u8.ToArray(), DateTimeZone.Utc, null), "not a calendar" },
+        { "a calendar cut off", () => CalendarFile.Read("BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nDTSTART:2026"u8.ToArray(), DateTimeZone.Utc, null), "cut off" },
+        { "a calendar without events", () => CalendarFile.Read("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nEND:VCALENDAR"u8.ToArray(), DateTimeZone.Utc, null), "no events" },
+        { "a picture that is none", () => PictureFile.Read("RIFF and then nothing"u8.ToArray()), "not a picture" },
+        { "a drawing with scripts", () => PictureFile.Read("<svg onload='alert(1)'/>"u8.ToArray()), "not a picture" },
+        { "a picture cut off", () => PictureFile.Read(Png(64, 64)[..40]), "picture" },
+        { "a picture of immense size", () => PictureFile.Read(Immense()), "points" },
+        { "a tag in Markdown", () => MarkdownText.Render("Read the dial\n\n<script>alert(1)</script>"), "Line 3 has a tag" },
+        { "a tag within a line", () => MarkdownText.Render("Read <img src=x onerror=alert(1)> twice"), "Line 1 has a tag" },
+        { "a link that runs something", () => MarkdownText.Render("[here](javascript:alert(1))"), "link to “javascript:alert(1)”" },
+        { "a link in disguise", () => MarkdownText.Render("<javascript:alert(1)>"), "Line 1" },
+        { "a picture in Markdown", () => MarkdownText.Render("![](https://elsewhere.example/x.png)"), "has a picture" },
+        { "brackets without end", () => MarkdownText.Render(new string('>', 9000) + "x"), "nested too deeply" },
+    };
+
+    [Theory]
+    [MemberData(nameof(Broken))]
+    public void Whatever_is_broken_is_said_in_words(string told, Func<object> read, string said)
+    {
+        var problem = Should.Throw<FormatProblem>(read, told);
+        problem.Message.ShouldContain(said, Case.Insensitive, told);
+    }
+
+    [Fact]
+    public void Markdown_renders_to_what_a_class_may_see()
+    {
+        MarkdownText.Render("**Twice**, wind < 5 & falling:\n\n- pier\n- [table](https://tides.example/a?b=1&c=2)\n\n`<b>`")
+            .ShouldBe("<p><strong>Twice</strong>, wind &lt; 5 &amp; falling:</p>\n<ul>\n<li>pier</li>\n<li><a href=\"https://tides.example/a?b=1&amp;c=2\">table</a></li>\n</ul>\n<p><code>&lt;b&gt;</code></p>\n");
+        MarkdownText.Render("").ShouldBe("");
+    }
+
+    [Theory]
+    [InlineData(3000, 1500, 1280, 640)]
+    [InlineData(100, 4000, 32, 1280)]
+    [InlineData(64, 48, 64, 48)]
+    public void Pictures_are_scaled_down_and_never_up(int width, int height, int keptWidth, int keptHeight)
+    {
+        var kept = PictureFile.Read(Png(width, height));
+        (kept.Width, kept.Height).ShouldBe((keptWidth, keptHeight));
+        Encoding.ASCII.GetString(kept.WebP, 8, 4).ShouldBe("WEBP");
+        using var read = SKBitmap.Decode(kept.WebP);
+        (read.Width, read.Height).ShouldBe((keptWidth, keptHeight));
+    }
+}
