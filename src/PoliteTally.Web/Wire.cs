@@ -54,6 +54,12 @@ internal static class Wire
                 schema.Description = type == typeof(LocalDate) ? "A day such as 2026-11-26." : "A time such as 09:30.";
             }
 
+            else if (type == typeof(IReadOnlyList<LocalDate>))
+            {
+                // Left to itself the description says nothing of what is in the list.
+                schema.Items = new Microsoft.OpenApi.OpenApiSchema { Type = Microsoft.OpenApi.JsonSchemaType.String };
+            }
+
             return Task.CompletedTask;
         });
     }

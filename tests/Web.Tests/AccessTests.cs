@@ -1,11 +1,13 @@
 using System.Net;
-using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
-using PoliteTally.Core.Ledger;
+using System.Text.Json.Nodes;
+using NodaTime;
+using PoliteTally.Core.Questions;
 using PoliteTally.Web.Features.Accounts;
 using PoliteTally.Web.Features.Classes;
-using PoliteTally.Web.Features.Live;
+using PoliteTally.Web.Features.Lessons;
+using PoliteTally.Web.Features.Plans;
 
 namespace PoliteTally.Web.Tests;
 
@@ -13,44 +15,115 @@ public sealed class AccessTests(AppUnderTest app) : IClassFixture<AppUnderTest>
 {
     private static readonly string[] Open = ["/api/session"];
 
-    /// <summary>Every path that the description of the API names, so that a new one cannot be forgotten here.</summary>
-    private async Task<IEnumerable<(string Method, string Path)>> Paths()
+    private JsonDocument? _description;
+
+    private async Task<JsonElement> Description()
     {
         using var http = new HttpClient { BaseAddress = new Uri(app.Address) };
-        using var description = JsonDocument.Parse(await http.GetStringAsync("/openapi/v1.json"));
-        return [.. description.RootElement.GetProperty("paths").EnumerateObject()
-            .SelectMany(p => p.Value.EnumerateObject().Select(m => (m.Name.ToUpperInvariant(), p.Name)))];
+        _description ??= JsonDocument.Parse(await http.GetStringAsync("/openapi/v1.json"));
+        return _description.RootElement;
     }
 
-    private static string Filled(string path, Classroom room) => path
+    /// <summary>Every path that the description of the API names, so that a new one cannot be forgotten here.</summary>
+    private async Task<IEnumerable<(string Method, string Path)>> Paths() => [.. (await Description()).GetProperty("paths").EnumerateObject()
+        .SelectMany(p => p.Value.EnumerateObject().Select(m => (m.Name.ToUpperInvariant(), p.Name)))];
+
+    private static string Filled(string path, Classroom room, Things things) => path
         .Replace("/classes/{id}", $"/classes/{room.Class}").Replace("/lessons/{id}", $"/lessons/{room.Lesson}")
+        .Replace("/terms/{id}", $"/terms/{things.Term}").Replace("/series/{id}", $"/series/{things.Series}")
+        .Replace("/shelf/{id}", $"/shelf/{things.Kept}").Replace("/pictures/{id}", $"/pictures/{things.Picture}")
         .Replace("{student}", $"{room.Students["Juno"]}").Replace("{position}", "0");
 
-    private static HttpRequestMessage Request(string method, string path)
+    /// <summary>One of each of the other things that a teacher has.</summary>
+    private sealed record Things(Guid Term, Guid Series, Guid Kept, Guid Picture);
+
+    private static async Task<Things> ThingsOf(Classroom room)
+    {
+        var day = new LocalDate(2027, 1, 11);
+        var term = await room.Teacher.Post<TermLine>("/api/terms", new TermSent("Spring", day, day.PlusDays(60), []));
+        var series = await room.Teacher.Post<SeriesChanged>(
+            $"/api/classes/{room.Class}/series", new SeriesSent("Tides", [1], 1, new LocalTime(9, 30), 50, day, day.PlusDays(7), false, null, []));
+        var kept = await room.Teacher.Post<ShelfLine>("/api/shelf", new ShelfSent(new Question { Id = Guid.NewGuid(), Kind = QuestionKind.ShortText }));
+        var picture = await Visitor.Read<PictureKept>(await room.Teacher.Send("/api/pictures", Pictures.Png(8, 8)));
+        return new Things(term.Id, series.Id, kept.Id, picture.Id);
+    }
+
+    private async Task<HttpRequestMessage> Request(string method, string described, string path)
     {
         var request = new HttpRequestMessage(new HttpMethod(method), path);
         if (method is "POST" or "PUT")
         {
-            request.Content = path.EndsWith("/entries", StringComparison.Ordinal)
-                ? JsonContent.Create(new EntriesSent([new SentEntry(Guid.CreateVersion7(), Classroom.Now, new LessonEnded())]), options: Visitor.Json)
-                : path.EndsWith("/names", StringComparison.Ordinal) ? JsonContent.Create(new { name = "Juno", student = (Guid?)null, notAStudent = true })
-                : path.EndsWith("/lessons", StringComparison.Ordinal) ? JsonContent.Create(new { title = "Sea breezes", minutes = 50 })
-                : path.Contains("/roster") || path.Contains("/attendance")
-                    ? new MultipartFormDataContent { { new ByteArrayContent("Name\nJuno Quillfeather"u8.ToArray()), "file", "list.csv" } }
-                    : JsonContent.Create(new { });
+            request.Content = await BodyOf(method, described) is { } body
+                ? new StringContent(body, Encoding.UTF8, "application/json")
+                : new MultipartFormDataContent { { new ByteArrayContent("Name\nJuno Quillfeather"u8.ToArray()), "file", "list.csv" } };
         }
 
         return request;
+    }
+
+    /// <summary>The smallest body that the description of the API allows; null where it describes none, as for files.</summary>
+    private async Task<string?> BodyOf(string method, string path)
+    {
+        var description = await Description();
+        var operation = description.GetProperty("paths").GetProperty(path).GetProperty(method.ToLowerInvariant());
+        return operation.TryGetProperty("requestBody", out var body)
+            ? Smallest(body.GetProperty("content").GetProperty("application/json").GetProperty("schema"), description)!.ToJsonString()
+            : null;
+    }
+
+    private static JsonNode? Smallest(JsonElement schema, JsonElement root)
+    {
+        if (schema.TryGetProperty("$ref", out var reference))
+        {
+            var name = reference.GetString()!.Split('/')[^1];
+            return name switch
+            {
+                "LocalDate" => "2027-01-11",
+                "LocalTime" => "09:30",
+                _ => Smallest(root.GetProperty("components").GetProperty("schemas").GetProperty(name), root),
+            };
+        }
+
+        if (schema.TryGetProperty("enum", out var values))
+        {
+            return values[0].GetString();
+        }
+
+        var kind = schema.TryGetProperty("type", out var type) ? type.ValueKind == JsonValueKind.Array ? "null" : type.GetString() : "null";
+        switch (kind)
+        {
+            case "object":
+                var made = new JsonObject();
+                foreach (var name in schema.TryGetProperty("required", out var required) ? required.EnumerateArray().Select(r => r.GetString()!) : [])
+                {
+                    made[name] = name == "act" ? JsonNode.Parse("""{"type":"lessonEnded"}""") : Smallest(schema.GetProperty("properties").GetProperty(name), root);
+                }
+
+                return made;
+            case "array":
+                return schema.GetProperty("items").TryGetProperty("$ref", out var item) && item.GetString()!.EndsWith("SentEntry", StringComparison.Ordinal)
+                    ? new JsonArray(Smallest(schema.GetProperty("items"), root))
+                    : [];
+            case "string":
+                return schema.TryGetProperty("format", out var format) && format.GetString() == "uuid" ? Guid.NewGuid().ToString() : "x";
+            case "boolean":
+                return false;
+            case "number" or "integer":
+                return 50;
+            default:
+                return null;
+        }
     }
 
     [Fact]
     public async Task Another_teacher_s_id_answers_404_everywhere()
     {
         var room = await (await app.SignedIn()).Teach();
+        var things = await ThingsOf(room);
         var other = await app.SignedIn("odhran");
         foreach (var (method, path) in (await Paths()).Where(p => p.Path.Contains("{id}")))
         {
-            var response = await other.Http.SendAsync(Request(method, Filled(path, room)));
+            var response = await other.Http.SendAsync(await Request(method, path, Filled(path, room, things)));
             response.StatusCode.ShouldBe(HttpStatusCode.NotFound, $"{method} {path}");
         }
 
@@ -61,11 +134,12 @@ public sealed class AccessTests(AppUnderTest app) : IClassFixture<AppUnderTest>
     public async Task Without_signing_in_nothing_is_open_but_the_door()
     {
         var room = await (await app.SignedIn()).Teach();
+        var things = await ThingsOf(room);
         var visitor = app.Visitor();
         await visitor.Enter();
         foreach (var (method, path) in (await Paths()).Where(p => !Open.Contains(p.Path) && !p.Path.StartsWith("/api/accounts") && p.Path != "/api/session/demo"))
         {
-            var response = await visitor.Http.SendAsync(Request(method, Filled(path, room)));
+            var response = await visitor.Http.SendAsync(await Request(method, path, Filled(path, room, things)));
             response.StatusCode.ShouldBe(HttpStatusCode.Unauthorized, $"{method} {path}");
         }
     }

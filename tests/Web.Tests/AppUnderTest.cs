@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.AspNetCore.Builder;
+using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Store;
@@ -16,20 +17,27 @@ namespace PoliteTally.Web.Tests;
 /// <summary>The application on a fresh data folder, on real HTTP.</summary>
 public sealed class AppUnderTest : IAsyncLifetime
 {
-    private readonly string _folder = Directory.CreateTempSubdirectory("polite-tally-test").FullName;
     private readonly Dictionary<string, CookieCollection> _signedIn = [];
     private WebApplication _app = null!;
 
     public string Address { get; private set; } = "";
 
+    /// <summary>The data folder.</summary>
+    public string Folder { get; } = Directory.CreateTempSubdirectory("polite-tally-test").FullName;
+
+    /// <summary>A mail server instead of the folder that stands in for one; set before the application starts.</summary>
+    public MailServer? Mail { get; init; }
+
+    /// <summary>A part of the running application.</summary>
+    public T Part<T>()
+        where T : notnull => _app.Services.GetRequiredService<T>();
+
     public SchoolFile File { get; private set; } = null!;
 
     public async ValueTask InitializeAsync()
     {
-        _app = Application.Build(new Settings(_folder, 0, Demo: false));
-        await _app.StartAsync();
-        Address = _app.Urls.First();
-        File = new SchoolFile(_folder);
+        await Start();
+        File = new SchoolFile(Folder);
         await using var db = File.Open(Guid.Empty);
         db.Users.AddRange(TeacherNamed("tamsin"), TeacherNamed("odhran"));
         await db.SaveChangesAsync();
@@ -39,7 +47,23 @@ public sealed class AppUnderTest : IAsyncLifetime
     {
         await _app.StopAsync();
         await _app.DisposeAsync();
-        Directory.Delete(_folder, recursive: true);
+        Directory.Delete(Folder, recursive: true);
+    }
+
+    /// <summary>Ends the application and starts it again on the same data folder.</summary>
+    public async Task Restart()
+    {
+        await _app.StopAsync();
+        await _app.DisposeAsync();
+        _signedIn.Clear();
+        await Start();
+    }
+
+    private async Task Start()
+    {
+        _app = Application.Build(new Settings(Folder, 0, Demo: false, Mail));
+        await _app.StartAsync();
+        Address = _app.Urls.First();
     }
 
     /// <summary>A browser that nobody has signed in with.</summary>
@@ -116,6 +140,10 @@ public sealed class Visitor(string address)
         response.IsSuccessStatusCode.ShouldBeTrue(await response.Content.ReadAsStringAsync());
         return (await response.Content.ReadFromJsonAsync<T>(Json))!;
     }
+
+    public Task<HttpResponseMessage> Put(string path, object body) => Http.PutAsJsonAsync(path, body, Json);
+
+    public async Task<T> Put<T>(string path, object body) => await Read<T>(await Put(path, body));
 
     public Task<HttpResponseMessage> Send(string path, string content, params (string Field, string Value)[] decided) =>
         Send(path, System.Text.Encoding.UTF8.GetBytes(content), decided);

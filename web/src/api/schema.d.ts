@@ -1841,7 +1841,7 @@ export interface components {
             lastDay: components["schemas"]["LocalDate"];
             dropIn: boolean;
             meetingLink: null | string;
-            except: unknown[];
+            except: string[];
         };
         Session: {
             account: null | components["schemas"]["Account"];

@@ -1,0 +1,89 @@
+using System.Net;
+using NodaTime;
+using PoliteTally.Core.GroundRules;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Scoring;
+using PoliteTally.Store;
+using PoliteTally.Web.Features.GroundRules;
+using PoliteTally.Web.Features.Scores;
+
+namespace PoliteTally.Web.Tests;
+
+public sealed class GroundRulesTests(AppUnderTest app) : IClassFixture<AppUnderTest>
+{
+    private static Task<RulesView> Of(Visitor teacher, string path) => teacher.Get<RulesView>($"/api/{path}/rules");
+
+    private static Task<RulesStored> Store(Visitor teacher, string path, ClassRules rules) => teacher.Put<RulesStored>($"/api/{path}/rules", new RulesSent(rules));
+
+    private static ClassRules With(ClassRules rules, Func<Scheme, Scheme> change) => rules with { Scheme = change(rules.Scheme) };
+
+    [Fact]
+    public async Task A_lesson_follows_its_class_but_for_what_it_changes()
+    {
+        var room = await (await app.SignedIn()).Teach();
+        var (inClass, inLesson) = ($"classes/{room.Class}", $"lessons/{room.Lesson}");
+        await Store(room.Teacher, inLesson, With((await Of(room.Teacher, inLesson)).Rules, s => s with { ChatTarget = 5 }));
+        await Store(room.Teacher, inClass, With((await Of(room.Teacher, inClass)).Rules, s => s with { NodPoints = 2, ChatTarget = 3 }) with { NodReasons = ["careful drawing"] });
+
+        var lesson = (await Of(room.Teacher, inLesson)).Rules;
+        (lesson.Scheme.ChatTarget, lesson.Scheme.NodPoints).ShouldBe((5, 2));
+        (await room.Sheet()).Head.NodReasons.ShouldBe(["careful drawing"]);
+        // Changed back to what the class has, it follows the class again.
+        await Store(room.Teacher, inLesson, With(lesson, s => s with { ChatTarget = 3 }));
+        await Store(room.Teacher, inClass, With((await Of(room.Teacher, inClass)).Rules, s => s with { ChatTarget = 7 }));
+        (await Of(room.Teacher, inLesson)).Rules.Scheme.ChatTarget.ShouldBe(7);
+    }
+
+    [Fact]
+    public async Task Changed_rules_reckon_settled_lessons_anew_and_say_how_many_scores_changed()
+    {
+        var room = await (await app.SignedIn()).Teach();
+        await room.Tap(new Marked(room.Students["Juno"], Mark.Here), new Marked(room.Students["Eino"], Mark.Late), new ChatSaid(room.Students["Juno"], ChatKind.Question, null));
+        await room.Tap(new LessonEnded());
+        await room.Tap(new LessonSettled());
+        async Task<string> Scores() => string.Join(' ', (await room.Teacher.Get<ScoreSheet>($"/api/classes/{room.Class}/scores")).Students.Select(s => s.Cells[0]?.Score));
+        (await Scores()).ShouldBe("83 50 0");
+
+        var path = $"classes/{room.Class}";
+        var before = (await Of(room.Teacher, path)).Rules;
+        var stored = await Store(room.Teacher, path, With(before, s => s with { Attendance = s.Attendance with { LateCredit = 0.6m } }) with { ChatCounts = false });
+        (stored.Lessons, stored.Scores).ShouldBe((1, 2));
+        (await Scores()).ShouldBe("100 60 0");
+        Summaries.Check(app.File).ShouldBeEmpty();
+        // The way back is the same way.
+        await Store(room.Teacher, path, before);
+        (await Scores()).ShouldBe("83 50 0");
+        var why = await room.Teacher.Get<Explanation>($"/api/lessons/{room.Lesson}/scores/{room.Students["Juno"]}");
+        why.Shown.ShouldBe(83);
+    }
+
+    [Fact]
+    public async Task Rules_that_are_wrong_are_not_stored_and_say_why()
+    {
+        var room = await (await app.SignedIn()).Teach();
+        foreach (var (rules, said) in new[]
+        {
+            (With(ClassRules.Default, s => s with { Attendance = s.Attendance with { LateAfter = Duration.FromMinutes(-1) } }), "Late after: from 0 to 120 min."),
+            (ClassRules.Default with { Rubric = "<iframe>" }, "The rubric: Line 1 has a tag"),
+            (ClassRules.Default with { NodReasons = [] }, "Reasons for nods"),
+        })
+        {
+            var refused = await room.Teacher.Put($"/api/classes/{room.Class}/rules", new RulesSent(rules));
+            refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+            (await refused.Content.ReadAsStringAsync()).ShouldContain(said);
+            (await room.Teacher.Post("/api/rules/examples", new RulesSent(rules))).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        }
+
+        (await Of(room.Teacher, $"classes/{room.Class}")).Rules.NodReasons.Count.ShouldBe(3);
+    }
+
+    [Fact]
+    public async Task Reminders_are_ticked_before_and_during_the_lesson()
+    {
+        var room = await (await app.SignedIn()).Teach();
+        (await room.Tap(new ReminderTicked("Start the recording"))).Refused.ShouldBeEmpty();
+        var ticked = (await room.Sheet()).Head.BeforeStart.Single(r => r.Text == "Start the recording").Ticked.ShouldNotBeNull();
+        await room.Tap(new Struck(ticked));
+        (await room.Sheet()).Head.BeforeStart.ShouldAllBe(r => r.Ticked == null);
+    }
+}
