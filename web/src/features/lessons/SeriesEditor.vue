@@ -162,7 +162,7 @@ async function cancel() {
           @click="toggle(date.day)"
         >
           {{ dayName(date.day, { weekday: 'short', day: 'numeric', month: 'short' })
-          }}<i v-if="date.off"> {{ date.off }}</i>
+          }}<i v-if="date.off">{{ `, ${date.off}` }}</i>
         </button>
       </p>
     </div>

@@ -111,12 +111,19 @@ const begin = () => (open.value = { sent: { name: '', firstDay: today, lastDay: 
           <label class="text-small text-ink-soft"
             >from<input v-model="off.firstDay" class="field text-base text-ink" type="date" required
           /></label>
-          <label class="flex items-end gap-3 text-small text-ink-soft"
-            ><span class="flex-1"
+          <span class="flex items-end gap-3">
+            <label class="flex-1 text-small text-ink-soft"
               >to<input v-model="off.lastDay" class="field text-base text-ink" type="date" required
-            /></span>
-            <button type="button" class="quiet mb-1" @click="open.sent.daysOff.splice(i, 1)">out</button></label
-          >
+            /></label>
+            <button
+              type="button"
+              class="quiet mb-1 text-small"
+              :aria-label="`Take out the days off ${off.name}`"
+              @click="open.sent.daysOff.splice(i, 1)"
+            >
+              out
+            </button>
+          </span>
         </template>
       </div>
       <p class="mt-2">

@@ -105,8 +105,8 @@ function found() {
 
 function onKey(event: KeyboardEvent) {
   const target = event.target as HTMLElement
-  if (ending.value || target.closest('input, textarea, select, [role=dialog]')) return
-  const onControl = target.closest('button, a')
+  if (ending.value || target.closest('input:not([type=checkbox]), textarea, select, [role=dialog]')) return
+  const onControl = target.closest('button, a, input')
   if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
     event.preventDefault()
     takeBack()

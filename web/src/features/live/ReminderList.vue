@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import type { DrawnReminder } from '../../live/pencil'
 
-/** What the teacher wanted to be reminded of: before the start and just after it, and in the last ten minutes. Never in the way. */
+/** What the teacher wanted to be reminded of: from an hour before the start, and in the last ten minutes. Never in the way. */
 const props = defineProps<{
   head: Schemas['LiveHead']
   beforeStart: readonly DrawnReminder[]
@@ -16,13 +16,15 @@ const near = 10 * 60_000
 const lists = computed(() => {
   const { head, now } = props
   const begun = head.startedAt ?? now
-  const starting = head.stage === 'planned' || (head.stage === 'live' && now < begun + near)
+  const hour = 60 * 60_000
+  const starting =
+    head.stage === 'planned' ? now > head.plannedStart - hour : head.stage === 'live' && now < begun + near
   const ending = head.stage === 'live' && now > head.plannedEnd - near
   return [
     // What was not seen to stays, however late it is.
     {
       name: 'Before the start',
-      shown: starting || props.beforeStart.some((r) => !r.ticked),
+      shown: starting || (head.stage === 'live' && props.beforeStart.some((r) => !r.ticked)),
       reminders: props.beforeStart,
     },
     { name: 'Before the end', shown: ending, reminders: props.beforeEnd },

@@ -10,6 +10,20 @@ const copy = <T>(value: T) => JSON.parse(JSON.stringify(value)) as T
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
 const pause = 500
 
+/** What stands where, whatever it says. */
+const shapeOf = (plan: Plan) =>
+  [
+    plan.stages,
+    plan.points,
+    plan.statements,
+    plan.together,
+    plan.apart,
+    plan.questions,
+    ...plan.questions.map((q) => q.options),
+  ]
+    .map((list) => list.map((item) => item.id).join())
+    .join(';')
+
 interface Kept {
   version: number
   origin: Plan
@@ -112,8 +126,8 @@ export function usePlan(lesson: string) {
     plan,
     (now) => {
       if (!now || !before || same(now, before)) return
-      // One step back for each pause in writing, not for each letter.
-      if (!undoing && (past.value.length === 0 || origin === undefined || same(before, origin)))
+      // One step back for whatever is added, moved or taken out; of writing one for each pause, not for each letter.
+      if (!undoing && (same(before, origin) || shapeOf(before) !== shapeOf(now)))
         past.value = [...past.value, before].slice(-100)
       undoing = false
       before = copy(now)
