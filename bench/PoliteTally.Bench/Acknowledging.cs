@@ -1,9 +1,6 @@
 using System.Diagnostics;
-using System.Net;
-using System.Net.Http.Json;
 using System.Net.Sockets;
 using System.Text;
-using System.Text.Json;
 using Microsoft.Data.Sqlite;
 
 namespace PoliteTally.Bench;
@@ -20,15 +17,9 @@ internal static class Acknowledging
     {
         var folder = Directory.CreateTempSubdirectory("polite-tally-bench");
         var (bareEach, barePerSecond) = Bare(folder.FullName);
-        using var program = Process.Start(new ProcessStartInfo(
-            "dotnet", [Path.Combine(AppContext.BaseDirectory, "PoliteTally.Web.dll"), "--data", folder.FullName, "--port", "0", "--empty"])
+        await using (var program = await RunningProgram.Start(folder.FullName))
         {
-            RedirectStandardOutput = true,
-        })!;
-        try
-        {
-            var address = (await program.StandardOutput.ReadLineAsync())!.Split(' ')[^1];
-            var lesson = await Lesson.Make(address);
+            var lesson = await Lesson.Make(program);
             // Until the program is compiled as it will stay.
             await lesson.Tap(4, TimeSpan.FromSeconds(8));
 
@@ -45,12 +36,8 @@ internal static class Acknowledging
                     $"bare loop {Figures.Of(barePerSecond, "/s", "0")}", perSecond / barePerSecond);
             }
         }
-        finally
-        {
-            program.Kill();
-            await program.WaitForExitAsync();
-            folder.Delete(recursive: true);
-        }
+
+        folder.Delete(recursive: true);
     }
 
     private static (double Each, double PerSecond) Bare(string folder)
@@ -88,42 +75,13 @@ internal static class Acknowledging
     /// <summary>A lesson going on, and a teacher who taps.</summary>
     private sealed class Lesson(Uri address, string headers, string lesson, string student)
     {
-        public static async Task<Lesson> Make(string address)
+        public static async Task<Lesson> Make(RunningProgram program)
         {
-            var cookies = new CookieContainer();
-            var http = new HttpClient(new SocketsHttpHandler { CookieContainer = cookies, MaxConnectionsPerServer = 64 }) { BaseAddress = new Uri(address) };
-            await Enter();
-            (await http.PostAsJsonAsync("/api/accounts", new
-            {
-                email = "tamsin@skerrysound.example",
-                password = "rule of twelfths",
-                name = "Tamsin Vale",
-                school = "Skerry Sound",
-                timeZone = "Atlantic/Faroe",
-            })).EnsureSuccessStatusCode();
-            await Enter();
-            var inClass = await Post("/api/classes", JsonContent.Create(new { name = "Weather and Tides" }));
-            var id = inClass.GetProperty("id").GetString();
-            var roster = "Given name,Family name\n" + string.Concat(Enumerable.Range(1, 28).Select(i => $"Student{i},Sound{i}\n"));
-            await Post($"/api/classes/{id}/roster", new MultipartFormDataContent { { new ByteArrayContent(Encoding.UTF8.GetBytes(roster)), "file", "roster.csv" } });
-            var lesson = (await Post($"/api/classes/{id}/lessons", JsonContent.Create(new { title = "Why the wind backs", minutes = 50 }))).GetProperty("id").GetString()!;
-            var page = JsonDocument.Parse(await http.GetStringAsync($"/api/classes/{id}")).RootElement;
-            var headers = $"Cookie: {cookies.GetCookieHeader(new Uri(address))}\r\nX-XSRF-TOKEN: {http.DefaultRequestHeaders.GetValues("X-XSRF-TOKEN").Single()}\r\n";
-            return new Lesson(new Uri(address), headers, lesson, page.GetProperty("students")[0].GetProperty("id").GetString()!);
-
-            async Task Enter()
-            {
-                await http.GetAsync("/api/session");
-                http.DefaultRequestHeaders.Remove("X-XSRF-TOKEN");
-                http.DefaultRequestHeaders.Add("X-XSRF-TOKEN", Uri.UnescapeDataString(cookies.GetCookies(new Uri(address))["XSRF-TOKEN"]!.Value));
-            }
-
-            async Task<JsonElement> Post(string path, HttpContent content)
-            {
-                var response = await http.PostAsync(path, content);
-                response.EnsureSuccessStatusCode();
-                return JsonDocument.Parse(await response.Content.ReadAsStringAsync()).RootElement;
-            }
+            var id = (await program.Post("/api/classes", new { name = "Weather and Tides" })).GetProperty("id").GetString();
+            await program.Send($"/api/classes/{id}/roster", "Given name,Family name\n" + string.Concat(Enumerable.Range(1, 28).Select(i => $"Student{i},Sound{i}\n")));
+            var lesson = (await program.Post($"/api/classes/{id}/lessons", new { title = "Why the wind backs", minutes = 50 })).GetProperty("id").GetString()!;
+            var page = await program.Get($"/api/classes/{id}");
+            return new Lesson(program.Address, program.Headers, lesson, page.GetProperty("students")[0].GetProperty("id").GetString()!);
         }
 
         /// <summary>Taps from several windows for a while; the time of each acknowledgement in milliseconds.</summary>

@@ -6,3 +6,4 @@ Console.WriteLine("|---|---|---|---|");
 await Acknowledging.Run();
 Folding.Run();
 Scoring.Run();
+await Preparing.Run();

@@ -50,11 +50,14 @@ public static class ShortNames
         }
 
         var free = new Queue<char>(Alphabet().Except(keys.Values));
+        var shared = keys.Values.GroupBy(k => k).ToDictionary(g => g.Key, g => g.Count());
         foreach (var student in wanting.Where(s => !keys.ContainsKey(s.Id)))
         {
-            keys[student.Id] = free.Count > 0
+            var key = free.Count > 0
                 ? free.Dequeue()
-                : wishes[student.Id].Concat(Alphabet()).MinBy(c => keys.Values.Count(k => k == c));
+                : wishes[student.Id].Concat(Alphabet()).MinBy(c => shared.GetValueOrDefault(c));
+            keys[student.Id] = key;
+            shared[key] = shared.GetValueOrDefault(key) + 1;
         }
 
         return keys;

@@ -64,13 +64,16 @@ internal static class RosterEndpoints
         }).WithName("BringInRoster").RequireRateLimiting(Limits.Files);
     }
 
-    /// <summary>Gives everybody in a class a key of their own, keeping those given before.</summary>
+    /// <summary>Gives everybody in a class a key of their own, keeping those given before, and stores all that has changed.</summary>
     internal static async Task GiveKeys(Guid classId, SchoolDb db)
     {
-        await db.SaveChangesAsync();
-        var places = await db.Enrolments.Where(e => e.ClassId == classId && e.LeftAt == null).Include(e => e.Student).ToListAsync();
-        var roster = places.Where(p => p.Student!.MergedIntoId is null).Select(p => Rosters.NameOf(p.Student!))
-            .OrderBy(n => NameFolding.Fold(n.Family), StringComparer.Ordinal).ToList();
+        // What is in the file, with what was changed and not stored yet.
+        await db.Enrolments.Where(e => e.ClassId == classId && e.LeftAt == null).Include(e => e.Student).LoadAsync();
+        db.ChangeTracker.DetectChanges();
+        var students = db.Students.Local.ToDictionary(s => s.Id);
+        var places = db.Enrolments.Local.Where(e => e.ClassId == classId && e.LeftAt is null).ToList();
+        var roster = places.Select(p => students[p.StudentId]).Where(s => s.MergedIntoId is null).Select(Rosters.NameOf)
+            .Select(n => (Name: n, Folded: NameFolding.Fold(n.Family))).OrderBy(n => n.Folded, StringComparer.Ordinal).Select(n => n.Name).ToList();
         var kept = places.Where(e => e.Key != ' ').ToDictionary(e => e.StudentId, e => e.Key);
         var keys = ShortNames.Keys(roster, kept);
         foreach (var place in places)

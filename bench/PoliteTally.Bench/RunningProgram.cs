@@ -1,0 +1,78 @@
+using System.Diagnostics;
+using System.Net;
+using System.Net.Http.Json;
+using System.Text;
+using System.Text.Json;
+
+namespace PoliteTally.Bench;
+
+/// <summary>The program in a process of its own on an empty data folder, and a teacher who is signed in.</summary>
+internal sealed class RunningProgram : IAsyncDisposable
+{
+    private readonly Process _process;
+    private readonly CookieContainer _cookies = new();
+    private readonly HttpClient _http;
+
+    private RunningProgram(Process process, Uri address)
+    {
+        _process = process;
+        Address = address;
+        _http = new HttpClient(new SocketsHttpHandler { CookieContainer = _cookies, MaxConnectionsPerServer = 64 }) { BaseAddress = address };
+    }
+
+    public Uri Address { get; }
+
+    /// <summary>What a request of the teacher carries.</summary>
+    public string Headers =>
+        $"Cookie: {_cookies.GetCookieHeader(Address)}\r\nX-XSRF-TOKEN: {_http.DefaultRequestHeaders.GetValues("X-XSRF-TOKEN").Single()}\r\n";
+
+    public static async Task<RunningProgram> Start(string folder)
+    {
+        var process = Process.Start(new ProcessStartInfo(
+            "dotnet", [Path.Combine(AppContext.BaseDirectory, "PoliteTally.Web.dll"), "--data", folder, "--port", "0", "--empty"])
+        {
+            RedirectStandardOutput = true,
+        })!;
+        var program = new RunningProgram(process, new Uri((await process.StandardOutput.ReadLineAsync())!.Split(' ')[^1]));
+        await program.Enter();
+        (await program._http.PostAsJsonAsync("/api/accounts", new
+        {
+            email = "tamsin@skerrysound.example",
+            password = "rule of twelfths",
+            name = "Tamsin Vale",
+            school = "Skerry Sound",
+            timeZone = "Atlantic/Faroe",
+        })).EnsureSuccessStatusCode();
+        await program.Enter();
+        return program;
+    }
+
+    public Task<JsonElement> Get(string path) => Read(_http.GetAsync(path));
+
+    public Task<JsonElement> Post(string path, object body) => Read(_http.PostAsJsonAsync(path, body));
+
+    public Task<JsonElement> Send(string path, string file) =>
+        Read(_http.PostAsync(path, new MultipartFormDataContent { { new ByteArrayContent(Encoding.UTF8.GetBytes(file)), "file", "list.csv" } }));
+
+    public async ValueTask DisposeAsync()
+    {
+        _process.Kill();
+        await _process.WaitForExitAsync();
+        _process.Dispose();
+        _http.Dispose();
+    }
+
+    private static async Task<JsonElement> Read(Task<HttpResponseMessage> asked)
+    {
+        using var response = await asked;
+        response.EnsureSuccessStatusCode();
+        return JsonDocument.Parse(await response.Content.ReadAsStringAsync()).RootElement;
+    }
+
+    private async Task Enter()
+    {
+        await _http.GetAsync("/api/session");
+        _http.DefaultRequestHeaders.Remove("X-XSRF-TOKEN");
+        _http.DefaultRequestHeaders.Add("X-XSRF-TOKEN", Uri.UnescapeDataString(_cookies.GetCookies(Address)["XSRF-TOKEN"]!.Value));
+    }
+}
