@@ -32,6 +32,8 @@ internal sealed class Script(Lesson lesson)
     /// <summary>The register confirmed three quarters of an hour after the lesson.</summary>
     public void Settle() => Note(To + Duration.FromMinutes(45), Source.Tapped, Teacher, new LessonSettled());
 
+    public void Remembered(double minute, string reminder) => Tap(minute, new ReminderTicked(reminder));
+
     public void Here(double minute, Student student) => Tap(minute, new Marked(student.Id, Mark.Here));
 
     public void Late(double minute, Student student) => Tap(minute, new Marked(student.Id, Mark.Late));

@@ -268,6 +268,11 @@ internal static class WeatherAndTides
             var lesson = LessonAt(number, start);
             var script = new Script(lesson);
             var so = (now - start).TotalMinutes;
+            foreach (var (reminder, i) in Plans.WeatherRules.BeforeStart.Select((r, i) => (r, i)))
+            {
+                script.Remembered(-1 + (i * 0.3), reminder);
+            }
+
             var (wojtek, ingvild, zainab) = (weather.Called("Wojtek"), weather.Called("Ingvild"), weather.Called("Zainab"));
             script.Start(0.2);
             script.Excuse(1, ingvild, "ferry cancelled");

@@ -25,7 +25,7 @@ public static class RosterFile
     {
         ["number"] = ["studentnumber", "studentid", "studentno", "number", "no", "id", "pupilnumber", "matriculation", "schülernummer"],
         ["family"] = ["familyname", "lastname", "surname", "last", "family", "nachname", "nom", "apellidos", "apellido", "efternavn", "cognome"],
-        ["preferred"] = ["preferredname", "preferred", "calledname", "knownas", "nickname", "rufname", "preferredfirstname"],
+        ["preferred"] = ["preferredname", "preferred", "called", "calledname", "knownas", "nickname", "rufname", "preferredfirstname"],
         ["given"] = ["givenname", "firstname", "forename", "givennames", "first", "given", "vorname", "prénom", "prenom", "nombre", "fornavn", "nome"],
         ["name"] = ["fullname", "name", "studentname", "student", "pupil", "names", "displayname"],
         ["email"] = ["email", "emailaddress", "mail", "schoolemail", "epost", "courriel"],

@@ -48,9 +48,10 @@ function room(day: readonly Lesson[], lesson: Lesson) {
 }
 
 // Where there is no room to the right, the words end with the lesson instead of beginning with it.
+const isLate = (lesson: Lesson) => left(lesson) > 84
 function placed(day: readonly Lesson[], lesson: Lesson) {
   const space = room(day, lesson)
-  if (left(lesson) > 84)
+  if (isLate(lesson))
     return {
       right: `${100 - left(lesson) - width(lesson)}%`,
       width: '16%',
@@ -141,7 +142,7 @@ async function copy() {
             v-for="lesson in day.lessons"
             :key="lesson.id"
             class="lesson"
-            :class="{ cancelled: lesson.cancelled, live: lesson.stage === 'live' }"
+            :class="{ cancelled: lesson.cancelled, live: lesson.stage === 'live', late: isLate(lesson) }"
             :to="wayTo(lesson)"
             :style="placed(day.lessons, lesson)"
           >
@@ -262,11 +263,13 @@ async function copy() {
   line-height: 1.25;
 }
 .bar {
-  display: inline-block;
-  vertical-align: top;
+  display: block;
   width: var(--bar);
   border-top: 3px solid var(--ink);
   margin-bottom: 3px;
+}
+.late .bar {
+  margin-left: auto;
 }
 .bar.open {
   border-top-style: dashed;

@@ -259,7 +259,7 @@ const numberIn = (value: string) => (value === '' || !Number.isFinite(Number(val
 }
 .row {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(7.5rem, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(10.5rem, 1fr));
   gap: 4px 18px;
   font-size: var(--text-small);
   color: var(--ink-soft);
@@ -273,6 +273,9 @@ const numberIn = (value: string) => (value === '' || !Number.isFinite(Number(val
   flex-wrap: wrap;
   align-items: center;
   gap: 10px;
+}
+.option:has(.order-last) {
+  margin-bottom: 10px;
 }
 @media (max-width: 1000px) {
   .editor {
