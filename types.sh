@@ -1,7 +1,8 @@
 #!/usr/bin/env bash
-# Writes the description of the API and the front end's types anew.
+# Writes the description of the API, the front end's types and the schema of plan files anew.
 set -euo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")"
 dotnet build src/PoliteTally.Web -c Release -v quiet --nologo
 dotnet src/PoliteTally.Web/bin/Release/net10.0/PoliteTally.Web.dll openapi > web/src/api/openapi.json
+dotnet src/PoliteTally.Web/bin/Release/net10.0/PoliteTally.Web.dll plan-schema > docs/plan.schema.json
 npm --prefix web run --silent types

@@ -47,7 +47,7 @@ async function step(index: number, by: number) {
   <div>
     <ol ref="list" :aria-label="label">
       <li v-for="(line, index) in lines" :key="index" class="flex items-center gap-2">
-        <span class="handle cursor-grab px-1 text-pencil" aria-hidden="true">⋮⋮</span>
+        <span class="handle" aria-hidden="true">⋮⋮</span>
         <span v-if="keys" class="w-5 text-center font-bold">{{ keys[index] }}</span>
         <input
           class="field"

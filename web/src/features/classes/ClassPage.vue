@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, ask, type Schemas } from '../../api/client'
-import type { Done } from '../../ui/done'
+import { useDone, type Done } from '../../ui/done'
 import { count, dayName, shortDay } from '../../ui/format'
 import ClassTabs from '../../ui/ClassTabs.vue'
 import EmptyState from '../../ui/EmptyState.vue'
@@ -24,8 +24,7 @@ const page = useQuery({
 })
 const title = ref('')
 const length = ref(50)
-const problem = ref<string>()
-const done = ref<Done>()
+const { done, problem, finished, tried } = useDone()
 const open = ref<string>()
 const live = computed(() => page.data.value?.lessons.find((l) => l.stage === 'live'))
 const students = computed(() => page.data.value?.students ?? [])
@@ -46,13 +45,12 @@ async function start() {
 
 async function changed(what: Done) {
   open.value = undefined
-  done.value = { ...what, undo: what.undo && (() => what.undo!().then(() => queries.invalidateQueries())) }
-  await queries.invalidateQueries()
+  await finished(what)
 }
 
 const toggle = (student: string) => (open.value = open.value === student ? undefined : student)
 
-async function comeBack(student: Schemas['StudentLine']) {
+function comeBack(student: Schemas['StudentLine']) {
   const { number, family, given, preferred, email, tags } = student
   const put = (inClass: boolean) =>
     ask(
@@ -61,12 +59,10 @@ async function comeBack(student: Schemas['StudentLine']) {
         body: { number, family, given, preferred, email, tags, inClass },
       }),
     )
-  try {
+  return tried(async () => {
     await put(true)
-    await changed({ said: `${student.called} is in the class again.`, undo: () => put(false) })
-  } catch (failure) {
-    problem.value = (failure as Error).message
-  }
+    return { said: `${student.called} is in the class again.`, undo: () => put(false) }
+  })
 }
 </script>
 

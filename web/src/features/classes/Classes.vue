@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, ask, type Schemas } from '../../api/client'
-import type { Done } from '../../ui/done'
+import { useDone } from '../../ui/done'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
 import UndoNote from '../../ui/UndoNote.vue'
@@ -14,8 +14,7 @@ const queries = useQueryClient()
 const classes = useQuery({ queryKey: ['classes'], queryFn: () => ask(api.GET('/api/classes')) })
 const terms = useQuery({ queryKey: ['terms'], queryFn: () => ask(api.GET('/api/terms')) })
 const name = ref('')
-const problem = ref<string>()
-const done = ref<Done>()
+const { done, problem, tried } = useDone()
 const inUse = computed(() => classes.data.value?.filter((c) => !c.archived) ?? [])
 const putAway = computed(() => classes.data.value?.filter((c) => c.archived) ?? [])
 
@@ -31,19 +30,14 @@ async function make() {
 }
 
 async function change(line: ClassLine, to: Partial<ClassLine>, said: string) {
-  problem.value = undefined
-  const put = async (to: ClassLine) => {
-    const body = { name: to.name, termId: to.termId, archived: to.archived }
-    await ask(api.PUT('/api/classes/{id}', { params: { path: { id: line.id } }, body }))
-    await queries.invalidateQueries()
-  }
-  try {
+  const put = ({ name, termId, archived }: ClassLine) =>
+    ask(api.PUT('/api/classes/{id}', { params: { path: { id: line.id } }, body: { name, termId, archived } }))
+  const stored = await tried(async () => {
     await put({ ...line, ...to })
-    done.value = { said, undo: () => put(line) }
-  } catch (failure) {
-    problem.value = (failure as Error).message
-    await queries.invalidateQueries()
-  }
+    return { said, undo: () => put(line) }
+  })
+  // What stands in the field goes back to what is stored.
+  if (!stored) await queries.invalidateQueries()
 }
 
 function rename(line: ClassLine, event: Event) {

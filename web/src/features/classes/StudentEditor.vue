@@ -106,7 +106,7 @@ const revoke = () =>
 </script>
 
 <template>
-  <form class="editor" @submit.prevent="store" @keydown.esc.stop="emit('close')">
+  <form class="opened" @submit.prevent="store" @keydown.esc.stop="emit('close')">
     <div class="grid grid-cols-2 gap-x-6 gap-y-2">
       <label v-for="field in fields" :key="field.name" class="text-small text-ink-soft"
         >{{ field.label
@@ -145,11 +145,3 @@ const revoke = () =>
     </template>
   </form>
 </template>
-
-<style scoped>
-.editor {
-  border-left: 3px solid var(--ink);
-  border-bottom: 1px solid var(--rule);
-  padding: 12px 0 16px 16px;
-}
-</style>

@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ask } from '../../api/client'
-import type { Done } from '../../ui/done'
+import { useDone, type Done } from '../../ui/done'
 import { addDays, dayName, hour, isoDay, minuteOfDay, mondayOf } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
@@ -21,7 +21,7 @@ const week = useQuery({
 })
 const classes = useQuery({ queryKey: ['classes'], queryFn: () => ask(api.GET('/api/classes')) })
 const inUse = computed(() => classes.data.value?.filter((c) => !c.archived) ?? [])
-const done = ref<Done>()
+const { done, finished } = useDone()
 const link = ref<string>()
 const adding = ref<{ day: string; classId: string }>()
 const lessons = computed(() => week.data.value?.days.flatMap((d) => d.lessons) ?? [])
@@ -78,10 +78,9 @@ function onKey(event: KeyboardEvent) {
 onMounted(() => window.addEventListener('keydown', onKey))
 onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 
-async function finished(what: Done) {
+async function planned(what: Done) {
   adding.value = undefined
-  done.value = { ...what, undo: what.undo && (() => what.undo!().then(() => queries.invalidateQueries())) }
-  await queries.invalidateQueries()
+  await finished(what)
 }
 
 async function makeLink() {
@@ -179,7 +178,7 @@ async function copy() {
               <option v-for="c in inUse" :key="c.id" :value="c.id">{{ c.name }}</option>
             </select></label
           >
-          <LessonEditor :class-id="adding.classId" :day="day.day" @done="finished" @close="adding = undefined" />
+          <LessonEditor :class-id="adding.classId" :day="day.day" @done="planned" @close="adding = undefined" />
         </div>
       </section>
     </div>

@@ -51,8 +51,8 @@ async function store(cancelled = planned.value.cancelled) {
 </script>
 
 <template>
-  <form class="editor" @submit.prevent="store()" @keydown.esc.stop="emit('close')">
-    <div class="fields">
+  <form class="opened" @submit.prevent="store()" @keydown.esc.stop="emit('close')">
+    <div class="field-grid">
       <label class="wide"
         >What it is about<input v-model="planned.title" class="field" maxlength="100" required
       /></label>
@@ -93,25 +93,3 @@ async function store(cancelled = planned.value.cancelled) {
     </p>
   </form>
 </template>
-
-<style scoped>
-.editor {
-  border-left: 3px solid var(--ink);
-  padding: 10px 0 14px 16px;
-  margin: 6px 0 14px;
-}
-.fields {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(8rem, 1fr));
-  gap: 8px 20px;
-  font-size: var(--text-small);
-  color: var(--ink-soft);
-}
-.fields .field {
-  font-size: var(--text-base);
-  color: var(--ink);
-}
-.wide {
-  grid-column: 1 / -1;
-}
-</style>

@@ -101,7 +101,7 @@ async function cancel() {
 </script>
 
 <template>
-  <form class="editor" @submit.prevent="store" @keydown.esc.stop="emit('close')">
+  <form class="opened" @submit.prevent="store" @keydown.esc.stop="emit('close')">
     <fieldset class="flex flex-wrap gap-x-4 gap-y-1">
       <legend class="text-small text-ink-soft">Days</legend>
       <label v-for="(name, i) in week" :key="name" class="flex items-center gap-1.5"
@@ -109,7 +109,7 @@ async function cancel() {
         {{ name.slice(0, 3) }}</label
       >
     </fieldset>
-    <div class="fields mt-2">
+    <div class="field-grid mt-2">
       <label class="wide"
         >What they are about<input v-model="sent.title" class="field" maxlength="100" required
       /></label>
@@ -178,25 +178,6 @@ async function cancel() {
 </template>
 
 <style scoped>
-.editor {
-  border-left: 3px solid var(--ink);
-  padding: 10px 0 14px 16px;
-  margin: 6px 0 14px;
-}
-.fields {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(8rem, 1fr));
-  gap: 8px 20px;
-  font-size: var(--text-small);
-  color: var(--ink-soft);
-}
-.fields .field {
-  font-size: var(--text-base);
-  color: var(--ink);
-}
-.wide {
-  grid-column: 1 / -1;
-}
 .date {
   min-height: 1.5rem;
   border-bottom: 2px solid var(--ink);

@@ -1,19 +1,17 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, ask, type Schemas } from '../../api/client'
-import type { Done } from '../../ui/done'
+import { useDone } from '../../ui/done'
 import { addDays, count, dayName, isoDay } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
 import UndoNote from '../../ui/UndoNote.vue'
 
 type Term = Schemas['TermLine']
-const queries = useQueryClient()
 const terms = useQuery({ queryKey: ['terms'], queryFn: () => ask(api.GET('/api/terms')) })
 const open = ref<{ id?: string; sent: Schemas['TermSent'] }>()
-const problem = ref<string>()
-const done = ref<Done>()
+const { done, problem, tried } = useDone()
 const today = isoDay(Date.now())
 
 const sentOf = (term: Term): Schemas['TermSent'] => JSON.parse(JSON.stringify(term)) as Schemas['TermSent']
@@ -21,20 +19,8 @@ const put = (id: string, body: Schemas['TermSent']) =>
   ask(api.PUT('/api/terms/{id}', { params: { path: { id } }, body }))
 const remove = (id: string) => ask(api.DELETE('/api/terms/{id}', { params: { path: { id } } }))
 
-async function tried(act: () => Promise<Done>) {
-  problem.value = undefined
-  try {
-    const what = await act()
-    open.value = undefined
-    done.value = { ...what, undo: what.undo && (() => what.undo!().then(() => queries.invalidateQueries())) }
-    await queries.invalidateQueries()
-  } catch (failure) {
-    problem.value = (failure as Error).message
-  }
-}
-
-const store = () =>
-  tried(async () => {
+async function store() {
+  const stored = await tried(async () => {
     const { id, sent } = open.value!
     if (!id) {
       const made = await ask(api.POST('/api/terms', { body: sent }))
@@ -47,6 +33,8 @@ const store = () =>
       undo: () => put(id, before),
     }
   })
+  if (stored) open.value = undefined
+}
 
 const takeOut = (term: Term) =>
   tried(async () => {

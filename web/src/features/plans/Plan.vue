@@ -380,17 +380,6 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 .question {
   padding: 2px 0;
 }
-.handle {
-  cursor: grab;
-  min-width: 24px;
-  min-height: 28px;
-  letter-spacing: -3px;
-  color: var(--pencil);
-}
-.handle:hover,
-.handle:focus-visible {
-  color: var(--ink);
-}
 .shelf {
   border-left: 3px solid var(--ink);
   padding-left: 16px;

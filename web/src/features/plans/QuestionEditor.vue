@@ -69,9 +69,9 @@ const numberIn = (value: string) => (value === '' || !Number.isFinite(Number(val
 </script>
 
 <template>
-  <div class="editor">
+  <div class="opened editor">
     <div class="min-w-0">
-      <div class="row">
+      <div class="field-grid wide-fields">
         <label
           >Kind<select class="field" :value="question.kind" @change="changeKind">
             <option v-for="k in kinds" :key="k.kind" :value="k.kind">{{ k.label }}</option>
@@ -195,13 +195,13 @@ const numberIn = (value: string) => (value === '' || !Number.isFinite(Number(val
         >
       </p>
 
-      <div v-if="question.kind === 'scale'" class="row mt-1">
+      <div v-if="question.kind === 'scale'" class="field-grid wide-fields mt-1">
         <label>From<input v-model.number="question.scaleFrom" class="field" type="number" /></label>
         <label>which means<input v-model="question.scaleFromLabel" class="field" maxlength="200" /></label>
         <label>to<input v-model.number="question.scaleTo" class="field" type="number" /></label>
         <label>which means<input v-model="question.scaleToLabel" class="field" maxlength="200" /></label>
       </div>
-      <div v-if="quiz && (question.kind === 'number' || question.kind === 'scale')" class="row mt-1">
+      <div v-if="quiz && (question.kind === 'number' || question.kind === 'scale')" class="field-grid wide-fields mt-1">
         <label
           >{{ question.kind === 'number' ? 'The right number' : 'Target, if any'
           }}<input
@@ -253,20 +253,9 @@ const numberIn = (value: string) => (value === '' || !Number.isFinite(Number(val
   display: grid;
   grid-template-columns: minmax(0, 1fr) 19rem;
   gap: 28px;
-  border-left: 3px solid var(--ink);
-  padding: 8px 0 16px 16px;
-  margin-bottom: 8px;
 }
-.row {
-  display: grid;
+.wide-fields {
   grid-template-columns: repeat(auto-fit, minmax(10.5rem, 1fr));
-  gap: 4px 18px;
-  font-size: var(--text-small);
-  color: var(--ink-soft);
-}
-.row .field {
-  font-size: var(--text-base);
-  color: var(--ink);
 }
 .option {
   display: flex;

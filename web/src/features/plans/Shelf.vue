@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, ask } from '../../api/client'
-import type { Done } from '../../ui/done'
+import { useDone } from '../../ui/done'
 import { shortDay } from '../../ui/format'
 import EmptyState from '../../ui/EmptyState.vue'
 import Notice from '../../ui/Notice.vue'
@@ -11,35 +11,21 @@ import UndoNote from '../../ui/UndoNote.vue'
 import { kindOf, newQuestion, type Question } from './plan'
 import QuestionEditor from './QuestionEditor.vue'
 
-const queries = useQueryClient()
 const shelf = useQuery({ queryKey: ['shelf'], queryFn: () => ask(api.GET('/api/shelf')) })
 const open = ref<{ id?: string; question: Question }>()
 const wanted = ref('')
-const problem = ref<string>()
-const done = ref<Done>()
+const { done, problem, tried } = useDone()
 const shown = computed(() => {
   const word = wanted.value.trim().toLowerCase()
   return shelf.data.value?.filter((s) => !word || JSON.stringify(s.question).toLowerCase().includes(word)) ?? []
 })
 
-async function tried(act: () => Promise<Done>) {
-  problem.value = undefined
-  try {
-    const what = await act()
-    open.value = undefined
-    done.value = { ...what, undo: what.undo && (() => what.undo!().then(() => queries.invalidateQueries())) }
-    await queries.invalidateQueries({ queryKey: ['shelf'] })
-  } catch (failure) {
-    problem.value = (failure as Error).message
-  }
-}
-
 const remove = (id: string) => ask(api.DELETE('/api/shelf/{id}', { params: { path: { id } } }))
 const put = (id: string, question: Question) =>
   ask(api.PUT('/api/shelf/{id}', { params: { path: { id } }, body: { question } }))
 
-const store = () =>
-  tried(async () => {
+async function store() {
+  const stored = await tried(async () => {
     const { id, question } = open.value!
     if (id) {
       const before = shelf.data.value!.find((s) => s.id === id)!.question as Question
@@ -49,6 +35,8 @@ const store = () =>
     const kept = await ask(api.POST('/api/shelf', { body: { question } }))
     return { said: 'The question is on the shelf.', undo: () => remove(kept.id) }
   })
+  if (stored) open.value = undefined
+}
 
 const takeOff = (id: string, question: Question) =>
   tried(async () => {

@@ -102,17 +102,6 @@ const startOf = (index: number) =>
 .stage {
   padding: 1px 0;
 }
-.handle {
-  cursor: grab;
-  min-width: 24px;
-  min-height: 28px;
-  letter-spacing: -3px;
-  color: var(--pencil);
-}
-.handle:hover,
-.handle:focus-visible {
-  color: var(--ink);
-}
 .name,
 .bare {
   border-color: transparent;
