@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using CsCheck;
 
 namespace PoliteTally.Formats.Tests;
 
@@ -41,4 +42,48 @@ public sealed class JsonMergeTests
         result.Merged.ShouldBe(merged, told);
         result.Conflicts.ShouldBe(conflicts, told);
     }
+}
+
+/// <summary>What holds of merging whatever was changed.</summary>
+public sealed class JsonMergeAlwaysTrueTests
+{
+    private static readonly Gen<(string Id, int Value)> Item = Gen.Select(Gen.Int[0, 7], Gen.Int[0, 3]).Select((id, value) => ($"i{id}", value));
+
+    private static readonly Gen<JsonNode> Document = Gen.Select(Gen.Int[0, 2], Item.Array[0, 6]).Select((name, items) => (JsonNode)new JsonObject
+    {
+        ["name"] = $"n{name}",
+        ["items"] = new JsonArray([.. items.DistinctBy(i => i.Id).Select(i => new JsonObject { ["id"] = i.Id, ["value"] = i.Value })]),
+    });
+
+    private static HashSet<string> Ids(JsonNode? document) => [.. document!["items"]!.AsArray().Select(i => i!["id"]!.ToString())];
+
+    [Fact]
+    public void With_nothing_changed_on_one_side_the_other_side_stands() => Gen.Select(Document, Document).Sample((origin, changed) =>
+        JsonNode.DeepEquals(JsonMerge.Of(origin, changed, origin).Merged, changed)
+        && JsonNode.DeepEquals(JsonMerge.Of(origin, origin, changed).Merged, changed)
+        && JsonMerge.Of(origin, changed, origin).Conflicts.Count == 0);
+
+    [Fact]
+    public void The_same_change_twice_is_that_change() => Gen.Select(Document, Document).Sample((origin, changed) =>
+        JsonNode.DeepEquals(JsonMerge.Of(origin, changed, changed).Merged, changed) && JsonMerge.Of(origin, changed, changed).Conflicts.Count == 0);
+
+    [Fact]
+    public void Nothing_that_anybody_added_or_kept_on_both_sides_is_lost_and_nothing_is_there_twice() => Gen.Select(Document, Document, Document).Sample((origin, mine, theirs) =>
+    {
+        var merged = JsonMerge.Of(origin, mine, theirs).Merged;
+        var (was, here, there, now) = (Ids(origin), Ids(mine), Ids(theirs), Ids(merged));
+        var items = merged!["items"]!.AsArray();
+        return here.Except(was).All(now.Contains) && there.Except(was).All(now.Contains) && here.Intersect(there).All(now.Contains)
+            && now.All(id => here.Contains(id) || there.Contains(id)) && items.Count == now.Count;
+    });
+
+    [Fact]
+    public void Of_two_values_one_stands_and_the_other_is_handed_back() => Gen.Select(Document, Document, Document).Sample((origin, mine, theirs) =>
+    {
+        var (merged, conflicts) = JsonMerge.Of(origin, mine, theirs);
+        var (a, b, c) = (origin["name"]!.ToString(), mine["name"]!.ToString(), theirs["name"]!.ToString());
+        var clash = a != b && a != c && b != c;
+        return conflicts.Any(x => x.Path is ["name"] && x.Mine == b && x.Theirs == c) == clash
+            && merged!["name"]!.ToString() == (b != a ? b : c);
+    });
 }

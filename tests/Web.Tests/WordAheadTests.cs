@@ -166,7 +166,34 @@ public sealed class WordAheadTests
         await using var app = await Running(new MailServer("127.0.0.1", FreePort(), Encrypted: false, null, null, "lessons@skerrysound.example"));
         var (teacher, _, lesson) = await Soon(app);
         await SendDue(app);
-        (await Word(teacher, lesson)).Said.ShouldContain("cannot be reached");
+        var word = await Word(teacher, lesson);
+        word.Stands.ShouldBe(WordStands.NotSent);
+        word.Said.ShouldContain("cannot be reached. It is tried again");
+        word.Students.ShouldBeEmpty();
+        (await teacher.Get<Desk>("/api/desk")).WordsNotSent.ShouldHaveSingleItem();
+    }
+
+    [Fact]
+    public async Task An_outbox_that_could_not_be_written_to_is_tried_again()
+    {
+        await using var app = await Running();
+        var (teacher, _, lesson) = await Soon(app);
+        // A file where the folder should be; then it is out of the way, and half a minute has gone by.
+        var outbox = Path.Combine(app.Folder, "outbox");
+        await File.WriteAllTextAsync(outbox, "");
+        await SendDue(app);
+        (await Word(teacher, lesson)).Said.ShouldContain("cannot be written to");
+        File.Delete(outbox);
+        await SendDue(app);
+        (await teacher.Get<List<OutboxLine>>("/api/outbox")).ShouldBeEmpty();
+        await using (var db = app.File.Open(Guid.Empty))
+        {
+            await db.WordOfLessons.IgnoreQueryFilters().ExecuteUpdateAsync(set => set.SetProperty(w => w.At, w => SystemClock.Instance.GetCurrentInstant() - Duration.FromSeconds(31)));
+        }
+
+        await SendDue(app);
+        (await Word(teacher, lesson)).Stands.ShouldBe(WordStands.Sent);
+        (await teacher.Get<List<OutboxLine>>("/api/outbox")).Count.ShouldBe(2);
     }
 
     private static int FreePort()

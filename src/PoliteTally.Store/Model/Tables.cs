@@ -278,6 +278,9 @@ public enum WordState
     Going,
     Sent,
     NotSent,
+
+    /// <summary>Could not go yet, for a reason that passes: tried again until the lesson begins.</summary>
+    Delayed,
 }
 
 /// <summary>The word ahead of one lesson to one student: noted before it goes, so that it never goes twice.</summary>

@@ -16,7 +16,14 @@ public interface IMail
 }
 
 /// <summary>A message could not be sent.</summary>
-public sealed class MailProblem(string message, Exception? inner = null) : Exception(message, inner);
+/// <param name="message">Why, in words.</param>
+/// <param name="passes">Whether it may work in a while, for this message and for others: nobody was reached at all.</param>
+/// <param name="inner">What happened underneath.</param>
+public sealed class MailProblem(string message, bool passes, Exception? inner = null) : Exception(message, inner)
+{
+    /// <summary>Whether it may work in a while.</summary>
+    public bool Passes { get; } = passes;
+}
 
 /// <summary>A message in the folder.</summary>
 public sealed record OutboxLine(string File, string To, string Subject, DateTimeOffset At, string Text);
@@ -33,18 +40,18 @@ public sealed class OutboxFolder(string folder) : IMail
     public async Task Send(MimeMessage message, Guid owner, CancellationToken stopping)
     {
         var mine = FolderOf(owner);
-        Directory.CreateDirectory(mine);
         // Named by its id, so that the same message twice is one file.
         var path = Path.Combine(mine, $"{message.Date.UtcDateTime:yyyyMMdd'T'HHmmss}-{message.MessageId!.Split('@')[0]}.eml");
         var whole = path + ".part";
         try
         {
+            Directory.CreateDirectory(mine);
             await message.WriteToAsync(whole, stopping);
             File.Move(whole, path, overwrite: true);
         }
-        catch (IOException failure)
+        catch (Exception failure) when (failure is IOException or UnauthorizedAccessException)
         {
-            throw new MailProblem("The outbox folder cannot be written to.", failure);
+            throw new MailProblem("The outbox folder cannot be written to.", passes: true, failure);
         }
     }
 
@@ -93,12 +100,12 @@ public sealed class SmtpMail(MailServer server) : IMail
         catch (Exception failure) when (failure is not OperationCanceledException)
         {
             // What the server said, never with what we authenticated.
-            throw new MailProblem(failure switch
+            throw failure switch
             {
-                AuthenticationException => "The mail server does not take the user and password of the settings.",
-                SmtpCommandException refused => $"The mail server refused it: {refused.Message}",
-                _ => $"The mail server {server.Host}:{server.Port} cannot be reached.",
-            }, failure);
+                AuthenticationException => new MailProblem("The mail server does not take the user and password of the settings.", passes: true, failure),
+                SmtpCommandException refused => new MailProblem($"The mail server refused it: {refused.Message}", passes: false, failure),
+                _ => new MailProblem($"The mail server {server.Host}:{server.Port} cannot be reached.", passes: true, failure),
+            };
         }
     }
 }

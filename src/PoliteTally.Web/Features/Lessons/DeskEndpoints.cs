@@ -40,7 +40,7 @@ internal static class DeskEndpoints
         var coming = await lessons.Where(l => l.Stage == LessonStage.Planned && l.PlannedStart >= to && l.CancelledAt == null)
             .Take(ComingShown).ToListAsync();
         var words = await db.WordOfLessons.AsNoTracking().Include(w => w.Lesson).ThenInclude(l => l!.Class)
-            .Where(w => w.State == WordState.NotSent && w.At > now - Week).OrderBy(w => w.At).ToListAsync();
+            .Where(w => (w.State == WordState.NotSent || w.State == WordState.Delayed) && w.At > now - Week).OrderBy(w => w.At).ToListAsync();
         var classes = await db.Classes.AsNoTracking().Where(c => c.ArchivedAt == null).OrderBy(c => c.MadeAt).Select(c => new DeskClass(
             c.Id, c.Name, db.Enrolments.Count(e => e.ClassId == c.Id && e.LeftAt == null && e.Student!.MergedIntoId == null),
             db.Lessons.Count(l => l.ClassId == c.Id && l.Stage == LessonStage.Settled))).ToListAsync();

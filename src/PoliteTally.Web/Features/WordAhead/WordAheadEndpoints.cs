@@ -84,7 +84,7 @@ internal static class WordAheadEndpoints
             {
                 WordState.Going => WordStands.Going,
                 WordState.Sent => WordStands.Sent,
-                WordState.NotSent => WordStands.NotSent,
+                WordState.NotSent or WordState.Delayed => WordStands.NotSent,
                 _ when missed => WordStands.NotSent,
                 _ => word.On && lesson.CancelledAt is null ? WordStands.Waits : WordStands.Off,
             },

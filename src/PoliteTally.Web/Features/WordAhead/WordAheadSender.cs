@@ -12,11 +12,12 @@ namespace PoliteTally.Web.Features.WordAhead;
 /// <summary>
 /// Sends the word ahead of lessons when it is due. Each message is noted before it goes and again when it has gone, so that a
 /// restart goes on where it stopped and nobody gets it twice. What was on its way when the program stopped is said to be
-/// in doubt, and not sent again by itself.
+/// in doubt, and not sent again by itself. What nobody could take just now is tried again until the lesson begins.
 /// </summary>
 public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, ILogger<WordAheadSender> log) : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromSeconds(5);
+    private static readonly Duration UntilNextTry = Duration.FromSeconds(30);
     private static readonly Duration LongestAhead = Duration.FromMinutes(1440);
 
     private readonly SemaphoreSlim _one = new(1, 1);
@@ -28,10 +29,11 @@ public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, I
         List<(Guid Owner, Guid Lesson)> due;
         await using (var all = file.Open(Guid.Empty))
         {
-            var ahead = now + LongestAhead;
+            var (ahead, earlier) = (now + LongestAhead, now - UntilNextTry);
             var soon = await all.Lessons.IgnoreQueryFilters().AsNoTracking().Include(l => l.Class)
                 .Where(l => l.Stage == LessonStage.Planned && l.CancelledAt == null && l.PlannedStart > now && l.PlannedStart <= ahead
-                    && l.Class!.ArchivedAt == null && !all.WordOfLessons.IgnoreQueryFilters().Any(w => w.LessonId == l.Id && w.State != WordState.Going))
+                    && l.Class!.ArchivedAt == null && !all.WordOfLessons.IgnoreQueryFilters().Any(w => w.LessonId == l.Id
+                        && (w.State == WordState.Sent || w.State == WordState.NotSent || (w.State == WordState.Delayed && w.At > earlier))))
                 .ToListAsync(stopping);
             due = [.. soon.Where(l => RulesJson.Of(l, l.Class!).WordAhead.GoesNow(l.PlannedStart, now)).Select(l => (l.OwnerId, l.Id))];
         }
@@ -78,7 +80,14 @@ public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, I
                     continue;
                 }
 
-                await SendOne(student.Name, before, lesson, word, teacher, db, stopping);
+                if (await SendOne(student.Name, before, lesson, word, teacher, db, stopping) is { } delay)
+                {
+                    // Whoever comes next would not be reached either.
+                    (whole.State, whole.At) = (WordState.Delayed, clock.GetCurrentInstant());
+                    whole.Said = $"{delay} It is tried again until the lesson begins.";
+                    await db.SaveChangesAsync(CancellationToken.None);
+                    return;
+                }
             }
 
             await Conclude(whole, roster, db, stopping);
@@ -117,7 +126,9 @@ public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, I
         while (await timer.WaitForNextTickAsync(stoppingToken));
     }
 
-    private async Task SendOne(
+    /// <summary>Sends one message and notes what became of it.</summary>
+    /// <returns>Why nobody can be reached just now; null if somebody took or refused it.</returns>
+    private async Task<string?> SendOne(
         RosterName student, WordSent? row, Lesson lesson, Core.GroundRules.WordAhead word, Teacher teacher, SchoolDb db, CancellationToken stopping)
     {
         var facts = FactsOf(student, lesson, teacher);
@@ -139,6 +150,13 @@ public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, I
             await mail.Send(message, teacher.Id, stopping);
             row.State = WordState.Sent;
         }
+        catch (MailProblem problem) when (problem.Passes)
+        {
+            // It has not gone anywhere, so there is nothing to remember of it.
+            db.WordsSent.Remove(row);
+            await db.SaveChangesAsync(CancellationToken.None);
+            return problem.Message;
+        }
         catch (MailProblem problem)
         {
             (row.State, row.Why) = (WordState.NotSent, problem.Message);
@@ -147,6 +165,7 @@ public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, I
         row.At = clock.GetCurrentInstant();
         // Not cut short by a stop: what has gone must be noted as gone.
         await db.SaveChangesAsync(CancellationToken.None);
+        return null;
     }
 
     private async Task Conclude(WordOfLesson whole, IReadOnlyList<OnSheet> roster, SchoolDb db, CancellationToken stopping)

@@ -1,0 +1,43 @@
+import { afterEach, describe, expect, test } from 'vitest'
+import { session } from '../features/accounts/session'
+import { addDays, dayName, hour, isoDay, minuteOfDay, mondayOf } from './format'
+
+const at = (text: string) => Date.parse(text)
+const inZone = (timeZone: string) => {
+  session.value = {
+    account: { name: '', school: '', timeZone, isDemo: false },
+    offersDemo: false,
+    awaitsFirstAccount: false,
+  }
+}
+afterEach(() => (session.value = undefined))
+
+describe('days and times are those of the school', () => {
+  test.each([
+    ['Atlantic/Faroe', '2026-10-25T00:30:00Z', '2026-10-25', '01:30'], // the night on which the clocks go back
+    ['Atlantic/Faroe', '2026-10-25T01:30:00Z', '2026-10-25', '01:30'],
+    ['Atlantic/Faroe', '2027-06-30T23:15:00Z', '2027-07-01', '00:15'],
+    ['Pacific/Auckland', '2026-11-25T12:00:00Z', '2026-11-26', '01:00'],
+    ['America/St_Johns', '2026-11-25T03:00:00Z', '2026-11-24', '23:30'],
+  ])('in %s %s is %s %s', (zone, instant, day, time) => {
+    inZone(zone)
+    expect(isoDay(at(instant))).toBe(day)
+    expect(hour(at(instant))).toBe(time)
+    expect(minuteOfDay(at(instant))).toBe(Number(time.slice(0, 2)) * 60 + Number(time.slice(3)))
+  })
+
+  test.each([
+    ['2026-10-24', 2, '2026-10-26'],
+    ['2027-02-26', 3, '2027-03-01'],
+    ['2028-02-26', 3, '2028-02-29'],
+    ['2027-01-02', -3, '2026-12-30'],
+  ])('%s and %i days make %s', (day, days, sum) => expect(addDays(day, days)).toBe(sum))
+
+  test.each([
+    ['2026-11-23', '2026-11-23'],
+    ['2026-11-29', '2026-11-23'],
+    ['2027-01-01', '2026-12-28'],
+  ])('the week of %s begins on %s', (day, monday) => expect(mondayOf(day)).toBe(monday))
+
+  test('a day is named whatever zone this is run in', () => expect(dayName('2026-11-26')).toBe('Thursday 26 November'))
+})
