@@ -49,8 +49,8 @@ public sealed class LedgerWriter : IAsyncDisposable
         _loop = Task.Run(Run);
     }
 
-    /// <summary>A lesson has new entries on the disk.</summary>
-    public event Action<Guid>? Stored;
+    /// <summary>A lesson has new entries on the disk, or its roster, rules or plan changed.</summary>
+    public event Action<Guid>? Changed;
 
     /// <summary>Appends entries to a lesson. Null if this owner has no such lesson.</summary>
     public async Task<WriteResult?> Append(
@@ -84,9 +84,9 @@ public sealed class LedgerWriter : IAsyncDisposable
     {
         foreach (var (id, room) in _rooms)
         {
-            if (which(room.Lesson))
+            if (which(room.Lesson) && _rooms.TryRemove(id, out _))
             {
-                _rooms.TryRemove(id, out _);
+                Changed?.Invoke(id);
             }
         }
     }
@@ -185,12 +185,15 @@ public sealed class LedgerWriter : IAsyncDisposable
 
         foreach (var on in work.Values.Where(w => w.Stored.Count > 0))
         {
-            Stored?.Invoke(on.Lesson.Id);
+            Changed?.Invoke(on.Lesson.Id);
         }
 
         if (_rooms.Count > MostRooms)
         {
-            Forget(lesson => lesson.Stage != LessonStage.Live);
+            foreach (var (id, _) in _rooms.Where(r => r.Value.Lesson.Stage != LessonStage.Live))
+            {
+                _rooms.TryRemove(id, out _);
+            }
         }
     }
 

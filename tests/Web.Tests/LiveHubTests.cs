@@ -1,7 +1,10 @@
+using System.Threading.Channels;
 using Microsoft.AspNetCore.SignalR;
 using Microsoft.AspNetCore.SignalR.Client;
 using Microsoft.Extensions.DependencyInjection;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Web.Features.Classes;
+using PoliteTally.Web.Features.GroundRules;
 using PoliteTally.Web.Features.Live;
 
 namespace PoliteTally.Web.Tests;
@@ -29,6 +32,36 @@ public sealed class LiveHubTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         var patch = await heard.Task.WaitAsync(TimeSpan.FromSeconds(20));
         patch.Head.Hands.ShouldHaveSingleItem().Student.ShouldBe(room.Students["Zainab"]);
         patch.Rows.ShouldContain(r => r.Called == "Zainab");
+    }
+
+    [Fact]
+    public async Task An_open_window_hears_of_changed_rules_and_of_who_joins_and_leaves()
+    {
+        var room = await (await app.SignedIn()).Teach();
+        await using var window = Window(room.Teacher);
+        var patches = Channel.CreateUnbounded<LivePatch>();
+        window.On<LivePatch>("patch", patch => patches.Writer.TryWrite(patch));
+        await window.StartAsync();
+        await window.InvokeAsync("Watch", room.Lesson);
+
+        var rules = await room.Teacher.Get<RulesView>($"/api/classes/{room.Class}/rules");
+        await room.Teacher.Put<RulesStored>($"/api/classes/{room.Class}/rules", new RulesSent(rules.Rules with { NodReasons = ["careful drawing"] }));
+        (await Heard(p => p.Head.NodReasons is ["careful drawing"])).Order.Count.ShouldBe(3);
+
+        var pip = await room.Teacher.Post<StudentLine>($"/api/classes/{room.Class}/students", new StudentRecord(null, "Farrow", "Pip", null, null, null, true));
+        (await Heard(p => p.Order.Count == 4)).Rows.ShouldContain(r => r.Id == pip.Id);
+
+        async Task<LivePatch> Heard(Func<LivePatch, bool> wanted)
+        {
+            using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(20));
+            while (true)
+            {
+                if (await patches.Reader.ReadAsync(patience.Token) is var patch && wanted(patch))
+                {
+                    return patch;
+                }
+            }
+        }
     }
 
     [Fact]

@@ -1317,6 +1317,7 @@ export interface components {
             /** Format: int64 */
             from: number;
             head: components["schemas"]["LiveHead"];
+            order: string[];
             rows: components["schemas"]["LiveRow"][];
         };
         LiveRow: {
@@ -1990,7 +1991,7 @@ export interface components {
         /** @enum {unknown} */
         WordStands: "off" | "waits" | "going" | "sent" | "notSent";
         /** @enum {unknown} */
-        WordState: "going" | "sent" | "notSent";
+        WordState: "going" | "sent" | "notSent" | "delayed";
         WordView: {
             stands: components["schemas"]["WordStands"];
             dueAt: components["schemas"]["Instant"];

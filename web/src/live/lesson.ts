@@ -50,8 +50,11 @@ export function useLesson(lesson: string) {
       void catchUp()
       return
     }
-    const changed = new Map(change.rows.map((r) => [r.id, r]))
-    show({ head: change.head, rows: seen.rows.map((r) => changed.get(r.id) ?? r) })
+    const rows = new Map([...seen.rows, ...change.rows].map((r) => [r.id, r]))
+    const order = change.order.map((id) => rows.get(id))
+    // Somebody joined the class of whom this window knows nothing yet.
+    if (order.includes(undefined)) void load()
+    else show({ head: change.head, rows: order as View['rows'] })
   }
 
   async function catchUp() {

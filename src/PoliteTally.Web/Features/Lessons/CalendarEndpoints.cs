@@ -52,7 +52,7 @@ internal static class CalendarEndpoints
 
             var zone = await LessonEndpoints.ZoneOf(db, owner);
             var (start, end) = (zone.AtStartOfDay(first).ToInstant(), zone.AtStartOfDay(first.PlusDays(days)).ToInstant());
-            var lessons = await db.Lessons.AsNoTracking().Where(l => l.PlannedStart >= start && l.PlannedStart < end)
+            var lessons = await db.Lessons.AsNoTracking().Where(l => l.PlannedStart >= start && l.PlannedStart < end && l.Class!.ArchivedAt == null)
                 .Include(l => l.Class).OrderBy(l => l.PlannedStart).ToListAsync();
             var off = (await db.Terms.AsNoTracking().ToListAsync()).SelectMany(TermLine.DaysOffOf).ToList();
             var now = clock.GetCurrentInstant();

@@ -47,7 +47,7 @@ public sealed class LivePublisher(LedgerWriter ledger, IHubContext<LiveHub> hub,
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        ledger.Stored += lesson => _changed.Writer.TryWrite(lesson);
+        ledger.Changed += lesson => _changed.Writer.TryWrite(lesson);
         var dirty = new HashSet<Guid>();
         while (await _changed.Reader.WaitToReadAsync(stoppingToken))
         {
@@ -98,7 +98,7 @@ public sealed class LivePublisher(LedgerWriter ledger, IHubContext<LiveHub> hub,
     {
         var before = then.Rows.ToDictionary(r => r.Id, r => JsonSerializer.Serialize(r, JsonSerializerOptions.Web));
         return new LivePatch(
-            then.Head.Position, now.Head,
+            then.Head.Position, now.Head, [.. now.Rows.Select(r => r.Id)],
             [.. now.Rows.Where(r => before.GetValueOrDefault(r.Id) != JsonSerializer.Serialize(r, JsonSerializerOptions.Web))]);
     }
 }

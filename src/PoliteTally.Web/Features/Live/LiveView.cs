@@ -122,4 +122,8 @@ public sealed record LiveStretch(Instant From, Instant? To);
 public sealed record Stroke(Guid Entry, decimal Credit, bool Struck);
 
 /// <summary>What changed between two positions: the head, and the rows that differ.</summary>
-public sealed record LivePatch(long From, LiveHead Head, IReadOnlyList<LiveRow> Rows);
+/// <param name="From">The position that it builds on.</param>
+/// <param name="Head">The head as it is now.</param>
+/// <param name="Order">Who is on the sheet now, in order; a window that lacks one of them asks for the whole sheet.</param>
+/// <param name="Rows">The rows that differ.</param>
+public sealed record LivePatch(long From, LiveHead Head, IReadOnlyList<Guid> Order, IReadOnlyList<LiveRow> Rows);

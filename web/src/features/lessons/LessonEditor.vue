@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { api, ask, type Schemas } from '../../api/client'
 import type { Done } from '../../ui/done'
+import { isoDay } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
 import { asPlanned, changeLesson, type Lesson } from './lessons'
 
@@ -14,7 +15,7 @@ const planned = ref<Schemas['LessonPlanned']>(
     ? asPlanned(props.lesson)
     : {
         title: '',
-        day: props.day ?? new Date().toISOString().slice(0, 10),
+        day: props.day ?? isoDay(Date.now()),
         time: '09:30',
         minutes: 50,
         dropIn: false,

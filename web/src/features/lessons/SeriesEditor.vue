@@ -2,13 +2,13 @@
 import { computed, ref, watch } from 'vue'
 import { api, ask, type Schemas } from '../../api/client'
 import type { Done } from '../../ui/done'
-import { addDays, count, dayName } from '../../ui/format'
+import { addDays, count, dayName, isoDay } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
 
 /** Lessons that come back every week: seen day by day before they are made. */
 const props = defineProps<{ page: Schemas['ClassPage']; series?: Schemas['SeriesLine'] }>()
 const emit = defineEmits<{ done: [done: Done]; close: [] }>()
-const today = new Date().toISOString().slice(0, 10)
+const today = isoDay(Date.now())
 const sent = ref<Schemas['SeriesSent']>(
   props.series
     ? { ...props.series, except: [] }

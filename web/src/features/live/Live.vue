@@ -331,6 +331,7 @@ function endLesson() {
           rel="noopener noreferrer"
           >Open the meeting</a
         >
+        <RouterLink v-if="head.stage === 'planned'" class="press ml-3" :to="`/lessons/${id}/plan`">Its plan</RouterLink>
         <button v-if="head.stage === 'planned'" class="press-first ml-3" @click="note({ type: 'lessonStarted' })">
           Start it now
         </button>
