@@ -51,61 +51,63 @@ function rename(line: ClassLine, event: Event) {
     <Notice v-if="classes.error.value" tone="wrong">{{ classes.error.value.message }}</Notice>
     <UndoNote v-model="done" class="mt-3" />
     <Notice v-if="problem" tone="wrong" class="mt-3">{{ problem }}</Notice>
-    <table v-if="inUse.length" class="sheet-table mt-5 max-w-[64rem]">
-      <thead>
-        <tr>
-          <th>Class</th>
-          <th>Term</th>
-          <th>Students</th>
-          <th>Lessons</th>
-          <th><span class="sr-only">Acts</span></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="c in inUse" :key="c.id">
-          <td>
-            <input
-              class="field name font-semibold"
-              :value="c.name"
-              maxlength="100"
-              :aria-label="`Name of ${c.name}`"
-              @change="rename(c, $event)"
-            />
-          </td>
-          <td>
-            <select
-              class="field"
-              :aria-label="`Term of ${c.name}`"
-              :value="c.termId ?? ''"
-              @change="
-                change(
-                  c,
-                  { termId: ($event.target as HTMLSelectElement).value || null },
-                  `The term of “${c.name}” is changed.`,
-                )
-              "
-            >
-              <option value="">no term</option>
-              <option v-for="term in terms.data.value" :key="term.id" :value="term.id">{{ term.name }}</option>
-            </select>
-          </td>
-          <td>{{ c.students }}</td>
-          <td>{{ c.lessons }}</td>
-          <td class="whitespace-nowrap">
-            <RouterLink class="quiet font-semibold" :to="`/classes/${c.id}`" :aria-label="`Open ${c.name}`"
-              >Open</RouterLink
-            >
-            <button
-              class="quiet ml-5 text-ink-soft"
-              :aria-label="`Put ${c.name} away`"
-              @click="change(c, { archived: true }, `“${c.name}” is put away. Nothing of it is lost.`)"
-            >
-              Put away
-            </button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <div v-if="inUse.length" class="relative mt-5 overflow-x-auto">
+      <table class="sheet-table max-w-[64rem]">
+        <thead>
+          <tr>
+            <th>Class</th>
+            <th>Term</th>
+            <th>Students</th>
+            <th>Lessons</th>
+            <th><span class="sr-only">Acts</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="c in inUse" :key="c.id">
+            <td>
+              <input
+                class="field name font-semibold"
+                :value="c.name"
+                maxlength="100"
+                :aria-label="`Name of ${c.name}`"
+                @change="rename(c, $event)"
+              />
+            </td>
+            <td>
+              <select
+                class="field"
+                :aria-label="`Term of ${c.name}`"
+                :value="c.termId ?? ''"
+                @change="
+                  change(
+                    c,
+                    { termId: ($event.target as HTMLSelectElement).value || null },
+                    `The term of “${c.name}” is changed.`,
+                  )
+                "
+              >
+                <option value="">no term</option>
+                <option v-for="term in terms.data.value" :key="term.id" :value="term.id">{{ term.name }}</option>
+              </select>
+            </td>
+            <td>{{ c.students }}</td>
+            <td>{{ c.lessons }}</td>
+            <td class="whitespace-nowrap">
+              <RouterLink class="quiet font-semibold" :to="`/classes/${c.id}`" :aria-label="`Open ${c.name}`"
+                >Open</RouterLink
+              >
+              <button
+                class="quiet ml-5 text-ink-soft"
+                :aria-label="`Put ${c.name} away`"
+                @click="change(c, { archived: true }, `“${c.name}” is put away. Nothing of it is lost.`)"
+              >
+                Put away
+              </button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
     <p v-else-if="classes.data.value" class="mt-3 text-lead text-ink-soft">
       There is no class in use. Name one; its roster comes next.
     </p>

@@ -115,57 +115,59 @@ const said = computed(() => {
       <label v-if="endless" class="mt-2 block max-w-[16rem]"
         >Read what goes on without end until<input v-model="until" class="field" type="date" @change="lookAt"
       /></label>
-      <table class="sheet-table mt-4 max-w-[68rem]">
-        <thead>
-          <tr>
-            <th>Event</th>
-            <th>Dates</th>
-            <th>From and to</th>
-            <th>Belongs to</th>
-            <th>Who comes</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="title in look.titles" :key="title.title">
-            <td>
-              <b class="font-semibold">{{ title.title || 'without a title' }}</b>
-              <span v-for="p in title.problems" :key="p" class="block max-w-[22rem] text-small italic">{{ p }}</span>
-            </td>
-            <td>
-              {{ title.dates }}<span v-if="title.known" class="text-ink-soft">, {{ title.known }} here already</span
-              ><span v-if="title.cancelled" class="text-ink-soft">, {{ title.cancelled }} cancelled</span>
-            </td>
-            <td class="text-ink-soft">
-              <template v-if="title.first"
-                >{{ weekDay(title.first) }} {{ hour(title.first) }} to {{ weekDay(title.last!) }},
-                {{ title.minutes }} min</template
-              >
-            </td>
-            <td>
-              <select
-                v-model="choices[title.title]!.classId"
-                class="field min-w-[13rem]"
-                :disabled="!title.dates"
-                :aria-label="`${title.title} belongs to`"
-              >
-                <option value="">leave it out</option>
-                <option v-for="c in inUse" :key="c.id" :value="c.id">{{ c.name }}</option>
-              </select>
-            </td>
-            <td>
-              <select
-                v-model="choices[title.title]!.dropIn"
-                class="field"
-                :disabled="!choices[title.title]!.classId"
-                :aria-label="`Who comes to ${title.title}`"
-              >
-                <option :value="false">everybody</option>
-                <option :value="true">drop-in</option>
-              </select>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <div class="mt-4 overflow-x-auto">
+        <table class="sheet-table max-w-[68rem]">
+          <thead>
+            <tr>
+              <th>Event</th>
+              <th>Dates</th>
+              <th>From and to</th>
+              <th>Belongs to</th>
+              <th>Who comes</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="title in look.titles" :key="title.title">
+              <td>
+                <b class="font-semibold">{{ title.title || 'without a title' }}</b>
+                <span v-for="p in title.problems" :key="p" class="block max-w-[22rem] text-small italic">{{ p }}</span>
+              </td>
+              <td>
+                {{ title.dates }}<span v-if="title.known" class="text-ink-soft">, {{ title.known }} here already</span
+                ><span v-if="title.cancelled" class="text-ink-soft">, {{ title.cancelled }} cancelled</span>
+              </td>
+              <td class="text-ink-soft">
+                <template v-if="title.first"
+                  >{{ weekDay(title.first) }} {{ hour(title.first) }} to {{ weekDay(title.last!) }},
+                  {{ title.minutes }} min</template
+                >
+              </td>
+              <td>
+                <select
+                  v-model="choices[title.title]!.classId"
+                  class="field min-w-[13rem]"
+                  :disabled="!title.dates"
+                  :aria-label="`${title.title} belongs to`"
+                >
+                  <option value="">leave it out</option>
+                  <option v-for="c in inUse" :key="c.id" :value="c.id">{{ c.name }}</option>
+                </select>
+              </td>
+              <td>
+                <select
+                  v-model="choices[title.title]!.dropIn"
+                  class="field"
+                  :disabled="!choices[title.title]!.classId"
+                  :aria-label="`Who comes to ${title.title}`"
+                >
+                  <option :value="false">everybody</option>
+                  <option :value="true">drop-in</option>
+                </select>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
       <p class="mt-5 flex gap-5">
         <button class="press-first" :disabled="busy || !chosen.length || !dates" @click="bringIn">
           Bring in {{ count(dates ?? 0, 'date') }}
