@@ -119,15 +119,15 @@ public sealed class CalendarTests(AppUnderTest app) : IClassFixture<AppUnderTest
         var choices = ("choices", $$"""[{"title":"Tides","classId":"{{id}}","dropIn":false}]""");
         var rule = Event("DTSTART;TZID=Atlantic/Faroe:20290305T093000\r\nDURATION:PT50M\r\nRRULE:FREQ=WEEKLY;COUNT=3");
         (await Visitor.Read<CalendarLook>(await teacher.Send("/api/calendar/preview", Calendar(rule)))).Titles.ShouldHaveSingleItem().Dates.ShouldBe(3);
-        (await Visitor.Read<CalendarBroughtIn>(await teacher.Send("/api/calendar", Calendar(rule), choices))).ShouldBe(new CalendarBroughtIn(3, 0, 0, 0, 0));
-        (await Visitor.Read<CalendarBroughtIn>(await teacher.Send("/api/calendar", Calendar(rule), choices))).ShouldBe(new CalendarBroughtIn(0, 0, 0, 3, 0));
+        (await Visitor.Read<CalendarStored>(await teacher.Send("/api/calendar", Calendar(rule), choices))).Counts.ShouldBe(new CalendarBroughtIn(3, 0, 0, 0, 0));
+        (await Visitor.Read<CalendarStored>(await teacher.Send("/api/calendar", Calendar(rule), choices))).Counts.ShouldBe(new CalendarBroughtIn(0, 0, 0, 3, 0));
 
         var changed = Calendar(
             rule, Event("RECURRENCE-ID;TZID=Atlantic/Faroe:20290312T093000\r\nDTSTART;TZID=Atlantic/Faroe:20290313T140000\r\nDURATION:PT50M"),
             Event("RECURRENCE-ID;TZID=Atlantic/Faroe:20290319T093000\r\nDTSTART;TZID=Atlantic/Faroe:20290319T093000\r\nDURATION:PT50M\r\nSTATUS:CANCELLED"));
         var look = await Visitor.Read<CalendarLook>(await teacher.Send("/api/calendar/preview", changed));
         (look.Titles[0].Known, look.Titles[0].ClassId).ShouldBe((3, id));
-        (await Visitor.Read<CalendarBroughtIn>(await teacher.Send("/api/calendar", changed, choices))).ShouldBe(new CalendarBroughtIn(0, 1, 1, 1, 0));
+        (await Visitor.Read<CalendarStored>(await teacher.Send("/api/calendar", changed, choices))).Counts.ShouldBe(new CalendarBroughtIn(0, 1, 1, 1, 0));
         (await Lessons(teacher, id)).ShouldBe("1@03-05T09:30 2@03-13T14:00 0@03-19T09:30x");
     }
 
@@ -152,7 +152,13 @@ public sealed class CalendarTests(AppUnderTest app) : IClassFixture<AppUnderTest
         }
 
         (await Lessons(teacher, id)).ShouldBe("");
-        (await Visitor.Read<CalendarBroughtIn>(await teacher.Send("/api/calendar", endless, choices, ("until", "2030-01-31")))).Made.ShouldBe(4);
+        var stored = await Visitor.Read<CalendarStored>(await teacher.Send("/api/calendar", endless, choices, ("until", "2030-01-31")));
+        stored.Made.Count.ShouldBe(4);
+        // Brought into the wrong class: taken off again, but for the one that something is prepared for.
+        var plan = await teacher.Get<Features.Plans.PlanView>($"/api/lessons/{stored.Made[1]}/plan");
+        await teacher.Put($"/api/lessons/{stored.Made[1]}/plan", new Features.Plans.PlanSent(plan.Version, plan.Plan, new Core.Plans.Plan { Points = [new(Guid.NewGuid(), "What you saw")] }));
+        (await teacher.Post<LessonsTakenOff>("/api/calendar/undo", new LessonsMade(stored.Made))).ShouldBe(new LessonsTakenOff(3, 1));
+        (await Lessons(teacher, id)).ShouldBe("1@01-14T09:30");
     }
 
     [Fact]

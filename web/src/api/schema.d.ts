@@ -452,6 +452,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendar/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["UndoCalendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendar.ics": {
         parameters: {
             query?: never;
@@ -1058,6 +1074,10 @@ export interface components {
         CalendarLook: {
             titles: components["schemas"]["CalendarTitleLook"][];
         };
+        CalendarStored: {
+            counts: components["schemas"]["CalendarBroughtIn"];
+            made: string[];
+        };
         CalendarTitleLook: {
             title: string;
             endless: boolean;
@@ -1283,8 +1303,17 @@ export interface components {
             total: null | components["schemas"]["Figure"];
             because: null | string;
         };
+        LessonsMade: {
+            lessons: string[];
+        };
         /** @enum {unknown} */
         LessonStage: "planned" | "live" | "ended" | "settled";
+        LessonsTakenOff: {
+            /** Format: int32 */
+            takenOff: number;
+            /** Format: int32 */
+            kept: number;
+        };
         LiveHead: {
             /** Format: uuid */
             lessonId: string;
@@ -3098,7 +3127,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CalendarBroughtIn"];
+                    "application/json": components["schemas"]["CalendarStored"];
                 };
             };
         };
@@ -3119,6 +3148,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CalendarLook"];
+                };
+            };
+        };
+    };
+    UndoCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LessonsMade"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonsTakenOff"];
                 };
             };
         };

@@ -33,6 +33,15 @@ public sealed record CalendarChoice(string Title, Guid ClassId, bool DropIn);
 /// <summary>What bringing in a calendar did.</summary>
 public sealed record CalendarBroughtIn(int Made, int Moved, int Cancelled, int Unchanged, int Begun);
 
+/// <summary>What bringing in a calendar did, with the lessons it made, so that they can be taken off again.</summary>
+public sealed record CalendarStored(CalendarBroughtIn Counts, IReadOnlyList<Guid> Made);
+
+/// <summary>Lessons to take off the calendar again.</summary>
+public sealed record LessonsMade(IReadOnlyList<Guid> Lessons);
+
+/// <summary>How many lessons were taken off, and how many stay because something was prepared for them or noted of them.</summary>
+public sealed record LessonsTakenOff(int TakenOff, int Kept);
+
 /// <summary>The private link to the calendar; shown once, since only its fingerprint is kept.</summary>
 public sealed record CalendarLink(string Path);
 
@@ -74,7 +83,7 @@ internal static class CalendarEndpoints
                 t.Dates.Count(d => known.Contains(d.Uid)), t.Dates.SelectMany(d => known[d.Uid]).Select(c => (Guid?)c).FirstOrDefault(), t.Problems))]));
         }).WithName("PreviewCalendar").RequireRateLimiting(Limits.Files);
 
-        api.MapPost("/calendar", async Task<Results<Ok<CalendarBroughtIn>, ProblemHttpResult>> (
+        api.MapPost("/calendar", async Task<Results<Ok<CalendarStored>, ProblemHttpResult>> (
             HttpRequest request, SchoolDb db, Owner owner, LedgerWriter ledger, IClock clock) =>
         {
             var sent = await SentFile.From(request);
@@ -107,6 +116,24 @@ internal static class CalendarEndpoints
             ledger.Forget(lesson => lesson.OwnerId == owner.Id);
             return TypedResults.Ok(done);
         }).WithName("BringInCalendar").RequireRateLimiting(Limits.Files);
+
+        api.MapPost("/calendar/undo", async (LessonsMade made, SchoolDb db, Owner owner, LedgerWriter ledger) =>
+        {
+            await using var transaction = await db.Database.BeginTransactionAsync();
+            var lessons = (await db.Lessons.Where(l => l.CalendarUid != null && l.Stage == LessonStage.Planned).ToListAsync())
+                .IntersectBy(made.Lessons, l => l.Id).ToList();
+            var noted = (await db.Entries.Where(e => made.Lessons.Contains(e.LessonId)).Select(e => e.LessonId).Distinct().ToListAsync()).ToHashSet();
+            var bare = lessons.Where(l => l.Plan.Length == 0 && !noted.Contains(l.Id)).ToList();
+            db.Lessons.RemoveRange(bare);
+            foreach (var inClass in bare.Select(l => l.ClassId).Distinct().ToList())
+            {
+                await LessonNumbers.Renew(inClass, db);
+            }
+
+            await transaction.CommitAsync();
+            ledger.Forget(lesson => lesson.OwnerId == owner.Id);
+            return TypedResults.Ok(new LessonsTakenOff(bare.Count, made.Lessons.Count - bare.Count));
+        }).WithName("UndoCalendar");
 
         api.MapGet("/calendar.ics", async (SchoolDb db, Owner owner, IClock clock) =>
             TypedResults.File(await Written(db, owner.Id, clock), "text/calendar; charset=utf-8", "lessons.ics")).WithName("GetCalendarFile");
@@ -158,11 +185,12 @@ internal static class CalendarEndpoints
         return CalendarFile.Read(sent.Bytes, zone, until);
     }
 
-    private static async Task<CalendarBroughtIn> Apply(
+    private static async Task<CalendarStored> Apply(
         IReadOnlyList<CalendarChoice> choices, Dictionary<string, CalendarTitle> titles, SchoolDb db, Instant now)
     {
         var known = (await db.Lessons.Where(l => l.CalendarUid != null).ToListAsync()).GroupBy(l => l.CalendarUid!).ToDictionary(g => g.Key, g => g.First());
-        var (made, moved, cancelled, unchanged, begun) = (0, 0, 0, 0, 0);
+        var made = new List<Guid>();
+        var (moved, cancelled, unchanged, begun) = (0, 0, 0, 0);
         foreach (var choice in choices)
         {
             foreach (var date in titles[choice.Title].Dates)
@@ -185,7 +213,7 @@ internal static class CalendarEndpoints
                         DropIn = choice.DropIn,
                         MeetingLink = Text.Link(date.Link).Address,
                     });
-                    made++;
+                    made.Add(lesson.Id);
                 }
                 else if (lesson.Stage != LessonStage.Planned)
                 {
@@ -208,7 +236,7 @@ internal static class CalendarEndpoints
             }
         }
 
-        return new CalendarBroughtIn(made, moved, cancelled, unchanged, begun);
+        return new CalendarStored(new CalendarBroughtIn(made.Count, moved, cancelled, unchanged, begun), made);
     }
 
     private static async Task<byte[]> Written(SchoolDb db, Guid owner, IClock clock)

@@ -1,27 +1,27 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, ask, sendFile, type Schemas } from '../../api/client'
+import { useDone } from '../../ui/done'
 import { count, hour, weekDay } from '../../ui/format'
 import FileDrop from '../../ui/FileDrop.vue'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
+import UndoNote from '../../ui/UndoNote.vue'
 
 interface Choice {
   classId: string
   dropIn: boolean
 }
 const router = useRouter()
-const queries = useQueryClient()
 const classes = useQuery({ queryKey: ['classes'], queryFn: () => ask(api.GET('/api/classes')) })
 const inUse = computed(() => classes.data.value?.filter((c) => !c.archived) ?? [])
 const file = ref<File>()
 const look = ref<Schemas['CalendarLook']>()
 const until = ref('')
 const choices = ref<Record<string, Choice>>({})
-const problem = ref<string>()
-const result = ref<Schemas['CalendarBroughtIn']>()
+const { done, problem, tried } = useDone()
 const busy = ref(false)
 const endless = computed(() => look.value?.titles.some((t) => t.endless))
 const chosen = computed(() => Object.entries(choices.value).filter(([, c]) => c.classId))
@@ -32,7 +32,7 @@ const dates = computed(() =>
 async function lookAt() {
   busy.value = true
   problem.value = undefined
-  result.value = undefined
+  done.value = undefined
   try {
     look.value = await sendFile<Schemas['CalendarLook']>(
       '/api/calendar/preview',
@@ -59,26 +59,7 @@ function take(taken: File) {
   void lookAt()
 }
 
-async function bringIn() {
-  busy.value = true
-  problem.value = undefined
-  try {
-    result.value = await sendFile<Schemas['CalendarBroughtIn']>('/api/calendar', file.value!, {
-      ...(until.value ? { until: until.value } : {}),
-      choices: JSON.stringify(chosen.value.map(([title, c]) => ({ title, ...c }))),
-    })
-    await queries.invalidateQueries()
-    look.value = undefined
-  } catch (failure) {
-    problem.value = (failure as Error).message
-  } finally {
-    busy.value = false
-  }
-}
-
-const said = computed(() => {
-  const r = result.value
-  if (!r) return ''
+function saidOf(r: Schemas['CalendarBroughtIn']) {
   const parts = [
     r.made && `${count(r.made, 'lesson')} planned`,
     r.moved && `${r.moved} moved`,
@@ -87,7 +68,21 @@ const said = computed(() => {
     r.begun && `${r.begun} had begun already and stay`,
   ].filter(Boolean)
   return `${parts.join(', ')}.`
-})
+}
+
+async function bringIn() {
+  busy.value = true
+  const stored = await tried(async () => {
+    const { counts, made } = await sendFile<Schemas['CalendarStored']>('/api/calendar', file.value!, {
+      ...(until.value ? { until: until.value } : {}),
+      choices: JSON.stringify(chosen.value.map(([title, c]) => ({ title, ...c }))),
+    })
+    const undo = () => ask(api.POST('/api/calendar/undo', { body: { lessons: made } }))
+    return { said: saidOf(counts), undo: made.length ? undo : undefined }
+  })
+  busy.value = false
+  if (stored) look.value = undefined
+}
 </script>
 
 <template>
@@ -101,8 +96,8 @@ const said = computed(() => {
       @file="take"
     />
     <Notice v-if="problem" tone="wrong" class="mt-5">{{ problem }}</Notice>
-    <template v-if="result">
-      <Notice class="mt-5">{{ said }}</Notice>
+    <template v-if="done">
+      <UndoNote v-model="done" class="mt-5" />
       <p class="mt-4"><button class="press-first" @click="router.push('/calendar')">See the calendar</button></p>
     </template>
     <Notice v-if="classes.data.value && !inUse.length" class="mt-5"
