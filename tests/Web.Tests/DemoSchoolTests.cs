@@ -1,8 +1,11 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PoliteTally.Core.Questions;
 using PoliteTally.Demo;
+using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Plans;
 
 namespace PoliteTally.Web.Tests;
 
@@ -23,7 +26,7 @@ public sealed class DemoSchoolTests
         var teacher = await nobody.Users.SingleAsync();
         teacher.PasswordHash.ShouldBeNull();
         await using var db = file.Open(teacher.Id);
-        var weather = await db.Lessons.Where(l => l.Class!.Name.StartsWith("Weather")).OrderBy(l => l.Number).ToListAsync();
+        var weather = await db.Lessons.Include(l => l.Class).Where(l => l.Class!.Name.StartsWith("Weather")).OrderBy(l => l.Number).ToListAsync();
         weather.Select(l => l.Stage).ShouldBe([
             .. Enumerable.Repeat(LessonStage.Settled, 12), LessonStage.Ended, LessonStage.Live, LessonStage.Planned, LessonStage.Planned,
         ]);
@@ -43,6 +46,24 @@ public sealed class DemoSchoolTests
         Share(n => n > 6).ShouldBeLessThan(Share(n => n <= 6) / 2);
         File.ReadAllLines(Path.Combine(folder, "demo-files", "attendance-lesson-13.csv")).Length.ShouldBe(32);
         Summaries.Check(file).ShouldBeEmpty();
+
+        // One lesson is ready, with a question of every kind; the next is not.
+        PlanViews.ReadyNotes(weather[14], db).ShouldAllBe(n => !n.Needed);
+        PlanJson.Of(weather[14]).Questions.Select(q => q.Kind).Order().ShouldBe(Enum.GetValues<QuestionKind>());
+        PlanViews.ReadyNotes(weather[15], db).Count(n => n.Needed).ShouldBeGreaterThan(1);
+        PlanJson.Of(weather[9]).Questions.Count(q => q.Purpose == QuestionPurpose.Quiz).ShouldBe(6);
+        PlanJson.Of(weather[4]).Questions.ShouldHaveSingleItem().Anonymous.ShouldBeTrue();
+        (await db.Lessons.Where(l => l.Plan != "").ToListAsync()).ShouldAllBe(l => PlanJson.Of(l).Problems().Count == 0);
+        var pictures = PlanJson.Of(weather[14]).Questions.SelectMany(q => q.Options).Select(o => o.Picture).OfType<Guid>().ToList();
+        (await db.Pictures.CountAsync(p => pictures.Contains(p.Id))).ShouldBe(4);
+        RulesJson.Of(weather[0].Class!).WordAhead.On.ShouldBeTrue();
+
+        // The files from which the next weeks can be prepared.
+        var files = Path.Combine(folder, "demo-files");
+        RosterFile.Read(await File.ReadAllBytesAsync(Path.Combine(files, "school-rosters.zip")), null).Classes.Select(c => c.Students).ShouldBe([24, 28]);
+        var titles = CalendarFile.Read(await File.ReadAllBytesAsync(Path.Combine(files, "school-calendar.ics")), DateTimeZoneProviders.Tzdb["Atlantic/Faroe"], null);
+        titles.Select(t => (t.Title, t.Dates.Count)).ShouldBe([("Island Botany", 6), ("Staff meeting", 0), ("Weather and Tides", 12)]);
+        titles[2].Dates.ShouldAllBe(d => d.Start.InZone(DateTimeZoneProviders.Tzdb["Atlantic/Faroe"]).Minute == 30);
         Directory.Delete(folder, recursive: true);
     }
 

@@ -1,0 +1,58 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Migrations;
+using NodaTime;
+using PoliteTally.Core.GroundRules;
+using PoliteTally.Core.Plans;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+
+namespace PoliteTally.Web.Tests;
+
+/// <summary>A file of an earlier version is brought up to date with nothing lost.</summary>
+public sealed class UpgradeTests
+{
+    [Fact]
+    public async Task A_file_from_before_plans_and_ground_rules_reads_as_it_did()
+    {
+        var folder = Directory.CreateTempSubdirectory("polite-tally-upgrade").FullName;
+        var file = new SchoolFile(folder);
+        var (owner, inClass, student, lesson) = (Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7());
+        var start = Instant.FromUtc(2026, 11, 23, 9, 30);
+        await using (var old = file.Open(owner))
+        {
+            await old.GetService<IMigrator>().MigrateAsync("First");
+            foreach (var row in new FormattableString[]
+            {
+                $"""INSERT INTO "Classes" ("Id","OwnerId","Name","MadeAt") VALUES ({inClass}, {owner}, 'Weather and Tides', 1)""",
+                $"""INSERT INTO "Students" ("Id","OwnerId","Family","Given","Tags") VALUES ({student}, {owner}, 'Rautio', 'Eino', 'Nort')""",
+                $"""INSERT INTO "Enrolments" ("ClassId","StudentId","OwnerId","Key") VALUES ({inClass}, {student}, {owner}, 'e')""",
+                $"""INSERT INTO "KnownNames" ("ClassId","Folded","OwnerId","Shown","StudentId","NotedAt") VALUES ({inClass}, 'eino r', {owner}, 'Eino R.', {student}, 1)""",
+                $"""
+                INSERT INTO "Lessons" ("Id","OwnerId","ClassId","Number","Title","PlannedStart","PlannedEnd","DropIn","Stage")
+                VALUES ({lesson}, {owner}, {inClass}, 1, 'Fog and haar', {start.ToUnixTimeMilliseconds()}, {(start + Duration.FromMinutes(50)).ToUnixTimeMilliseconds()}, 0, {(int)LessonStage.Settled})
+                """,
+                $"""
+                INSERT INTO "Entries" ("Id","OwnerId","LessonId","HappenedAt","NotedAt","Source","By","Act")
+                VALUES ({Guid.CreateVersion7()}, {owner}, {lesson}, {start.ToUnixTimeMilliseconds()}, 1, 0, 'tamsin', {$$"""{"type":"marked","student":"{{student}}","mark":"here"}"""})
+                """,
+            })
+            {
+                await old.Database.ExecuteSqlAsync(row);
+            }
+        }
+
+        file.Migrate();
+        await using var db = file.Open(owner);
+        var room = Room.Load(db, lesson).ShouldNotBeNull();
+        room.Rules.ShouldBeSameAs(ClassRules.Default);
+        room.Roster.ShouldHaveSingleItem().Name.Given.ShouldBe("Eino");
+        room.State().State.Of(student).Marks.Count.ShouldBe(1);
+        PlanJson.Of(room.Lesson).ShouldBeSameAs(Plan.Empty);
+        (await db.KnownNames.SingleAsync()).Origin.ShouldBe("");
+        Summaries.Renew(db, _ => true).Lessons.ShouldBe(1);
+        Summaries.Check(file).ShouldBeEmpty();
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        Directory.Delete(folder, recursive: true);
+    }
+}
