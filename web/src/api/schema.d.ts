@@ -1063,8 +1063,6 @@ export interface components {
         };
         CalendarDay: {
             day: components["schemas"]["LocalDate"];
-            from: components["schemas"]["Instant"];
-            to: components["schemas"]["Instant"];
             off: null | string;
             lessons: components["schemas"]["LessonLine"][];
         };
@@ -1097,7 +1095,6 @@ export interface components {
         };
         CalendarView: {
             timeZone: string;
-            now: components["schemas"]["Instant"];
             today: components["schemas"]["LocalDate"];
             hasLink: boolean;
             days: components["schemas"]["CalendarDay"][];
@@ -1279,8 +1276,6 @@ export interface components {
             plannedEnd: components["schemas"]["Instant"];
             meetingLink: null | string;
             cancelled: boolean;
-            /** Format: uuid */
-            seriesId: null | string;
             prepared: boolean;
         };
         LessonNow: {
@@ -1527,7 +1522,6 @@ export interface components {
             beforeStart: string[];
             beforeEnd: string[];
             rulesDiffer: boolean;
-            blanks: components["schemas"]["QuestionBlanks"][];
         };
         PointToCover: {
             /** Format: uuid */
@@ -1563,11 +1557,6 @@ export interface components {
         };
         /** @enum {unknown} */
         QuestionAudience: "wholeClass" | "group";
-        QuestionBlanks: {
-            /** Format: uuid */
-            question: string;
-            names: string[];
-        };
         /** @enum {unknown} */
         QuestionKind: "singleChoice" | "multipleChoice" | "trueFalse" | "scale" | "number" | "shortText" | "ranking" | "wordList" | "pictureChoice";
         QuestionOption: {

@@ -12,11 +12,11 @@ using PoliteTally.Store.Model;
 namespace PoliteTally.Web.Features.Lessons;
 
 /// <summary>Some days of the calendar.</summary>
-public sealed record CalendarView(string TimeZone, Instant Now, LocalDate Today, bool HasLink, IReadOnlyList<CalendarDay> Days);
+public sealed record CalendarView(string TimeZone, LocalDate Today, bool HasLink, IReadOnlyList<CalendarDay> Days);
 
 /// <summary>A day with its lessons, in order.</summary>
 /// <param name="Off">Why there are no lessons on it; null on other days.</param>
-public sealed record CalendarDay(LocalDate Day, Instant From, Instant To, string? Off, IReadOnlyList<LessonLine> Lessons);
+public sealed record CalendarDay(LocalDate Day, string? Off, IReadOnlyList<LessonLine> Lessons);
 
 /// <summary>A calendar file, looked at: what it holds by title, and what would come of it.</summary>
 public sealed record CalendarLook(IReadOnlyList<CalendarTitleLook> Titles);
@@ -64,9 +64,8 @@ internal static class CalendarEndpoints
             var lessons = await db.Lessons.AsNoTracking().Where(l => l.PlannedStart >= start && l.PlannedStart < end && l.Class!.ArchivedAt == null)
                 .Include(l => l.Class).OrderBy(l => l.PlannedStart).ToListAsync();
             var off = (await db.Terms.AsNoTracking().ToListAsync()).SelectMany(TermLine.DaysOffOf).ToList();
-            var now = clock.GetCurrentInstant();
             return TypedResults.Ok(new CalendarView(
-                zone.Id, now, now.InZone(zone).Date, await db.Users.AnyAsync(u => u.Id == owner.Id && u.CalendarKeyHash != null),
+                zone.Id, clock.GetCurrentInstant().InZone(zone).Date, await db.Users.AnyAsync(u => u.Id == owner.Id && u.CalendarKeyHash != null),
                 [.. Enumerable.Range(0, days).Select(first.PlusDays).Select(day => DayOf(day, zone, off, lessons))]));
         }).WithName("GetCalendar");
 
@@ -172,7 +171,7 @@ internal static class CalendarEndpoints
     {
         var (from, to) = (zone.AtStartOfDay(day).ToInstant(), zone.AtStartOfDay(day.PlusDays(1)).ToInstant());
         return new CalendarDay(
-            day, from, to, off.Find(o => o.Has(day))?.Name,
+            day, off.Find(o => o.Has(day))?.Name,
             [.. lessons.Where(l => l.PlannedStart >= from && l.PlannedStart < to).Select(l => LessonLine.Of(l, l.Class!.Name))]);
     }
 

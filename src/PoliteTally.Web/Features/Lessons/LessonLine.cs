@@ -7,9 +7,9 @@ namespace PoliteTally.Web.Features.Lessons;
 /// <param name="Prepared">Whether anything is planned for it.</param>
 public sealed record LessonLine(
     Guid Id, Guid ClassId, string ClassName, int Number, string Title, LessonStage Stage, bool DropIn,
-    Instant PlannedStart, Instant PlannedEnd, string? MeetingLink, bool Cancelled, Guid? SeriesId, bool Prepared)
+    Instant PlannedStart, Instant PlannedEnd, string? MeetingLink, bool Cancelled, bool Prepared)
 {
     internal static LessonLine Of(Lesson lesson, string className) => new(
         lesson.Id, lesson.ClassId, className, lesson.Number, lesson.Title, lesson.Stage, lesson.DropIn, lesson.PlannedStart,
-        lesson.PlannedEnd, lesson.MeetingLink, lesson.CancelledAt is not null, lesson.SeriesId, lesson.Plan.Length > 0);
+        lesson.PlannedEnd, lesson.MeetingLink, lesson.CancelledAt is not null, lesson.Plan.Length > 0);
 }

@@ -15,17 +15,12 @@ namespace PoliteTally.Web.Features.Plans;
 /// <param name="Stages">When each stage begins, and its directions rendered.</param>
 /// <param name="Ready">"Is it ready?": what is missing, and what is good to know.</param>
 /// <param name="RulesDiffer">Whether the lesson changes any of the ground rules of its class.</param>
-/// <param name="Blanks">The placeholders of each question, by its id.</param>
 public sealed record PlanView(
     LessonLine Lesson, Plan Plan, int Version, int Minutes, int Planned, IReadOnlyList<StageLook> Stages, IReadOnlyList<ReadyNote> Ready,
-    IReadOnlyList<Person> Students, IReadOnlyList<string> BeforeStart, IReadOnlyList<string> BeforeEnd, bool RulesDiffer,
-    IReadOnlyList<QuestionBlanks> Blanks);
+    IReadOnlyList<Person> Students, IReadOnlyList<string> BeforeStart, IReadOnlyList<string> BeforeEnd, bool RulesDiffer);
 
 /// <summary>A stage as the class board will show it.</summary>
 public sealed record StageLook(Guid Id, Instant From, Instant To, string DirectionsHtml);
-
-/// <summary>The placeholders of a question.</summary>
-public sealed record QuestionBlanks(Guid Question, IReadOnlyList<string> Names);
 
 internal static class PlanViews
 {
@@ -39,8 +34,7 @@ internal static class PlanViews
             [.. plan.Timed(lesson.PlannedStart).Select(t => new StageLook(t.Stage.Id, t.From, t.To, MarkdownText.Render(t.Stage.Directions)))],
             Ready(lesson, plan, rules, roster),
             [.. roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], $"{ShortNames.CalledName(s.Name)} {s.Name.Family}"))],
-            rules.BeforeStart, rules.BeforeEnd, lesson.Rules != "{}",
-            [.. plan.Questions.Select(q => new QuestionBlanks(q.Id, Core.Questions.QuestionRules.Placeholders(q)))]);
+            rules.BeforeStart, rules.BeforeEnd, lesson.Rules != "{}");
     }
 
     /// <summary>What the plan of a lesson lacks.</summary>

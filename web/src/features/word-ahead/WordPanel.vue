@@ -31,6 +31,10 @@ const stands = computed(() => {
   return `${w.said}${w.at ? ` At ${hour(w.at)}.` : ''}`
 })
 
+const missed = computed(() =>
+  word.data.value?.stands === 'going' ? [] : (word.data.value?.students.filter((s) => s.state !== 'sent') ?? []),
+)
+
 async function send() {
   problem.value = undefined
   busy.value = true
@@ -50,6 +54,12 @@ async function send() {
     <h2 id="word-ahead" class="rule-head">Word ahead</h2>
     <p class="mt-1">{{ stands }}</p>
     <Notice v-if="problem" tone="wrong">{{ problem }}</Notice>
+    <ul v-if="missed.length">
+      <li v-for="line in missed" :key="line.student" class="border-b border-rule py-0.5">
+        {{ students.find((s) => s.id === line.student)?.fullName ?? line.address }}
+        <span class="text-ink-soft">{{ line.why || 'perhaps it went, perhaps not' }}</span>
+      </li>
+    </ul>
     <p class="mt-1 flex flex-wrap gap-x-5">
       <button class="quiet" :aria-expanded="shown" @click="shown = !shown">How it reads</button>
       <button class="quiet" :disabled="busy" @click="send">
