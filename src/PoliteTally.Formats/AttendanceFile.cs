@@ -148,7 +148,7 @@ public static class AttendanceFile
             }
 
             return new AttendanceLine(
-                row.Number, name, OrNull(Columns.Cell(row, fields, "number")), email.Contains('@') ? email : null,
+                row.Number, name, Columns.OrNull(Columns.Cell(row, fields, "number")), email.Contains('@') ? email : null,
                 Columns.Cell(row, fields, "device"), joined, left, length, problems);
 
             void Unreadable(string field, Instant? read)
@@ -173,6 +173,4 @@ public static class AttendanceFile
 
     private static bool Says(string text, string[] words) =>
         words.Any(w => text == w || text.Split(' ', StringSplitOptions.RemoveEmptyEntries).Contains(w));
-
-    private static string? OrNull(string cell) => cell.Length == 0 ? null : cell;
 }

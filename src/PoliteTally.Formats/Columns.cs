@@ -46,6 +46,9 @@ internal static class Columns
     public static string Cell(TableRow row, IReadOnlyDictionary<string, int> mapping, string field) =>
         mapping.TryGetValue(field, out var index) ? CellOf(row, index) : "";
 
+    /// <summary>A cell; null if it is empty.</summary>
+    public static string? OrNull(string cell) => cell.Length == 0 ? null : cell;
+
     /// <summary>What is wrong with a row whatever it is about.</summary>
     public static IEnumerable<string> Problems(Table table, TableRow row)
     {

@@ -63,8 +63,8 @@ internal static class RosterBundle
             var (given, family) = (user["givenname"], user["familyname"]);
             var preferred = user.GetValueOrDefault("preferredgivenname", "");
             return new RosterLine(
-                number, OrNull(user.GetValueOrDefault("identifier", "")), family, given, preferred == given ? null : OrNull(preferred),
-                OrNull(user.GetValueOrDefault("email", "")), "",
+                number, Columns.OrNull(user.GetValueOrDefault("identifier", "")), family, given, preferred == given ? null : Columns.OrNull(preferred),
+                Columns.OrNull(user.GetValueOrDefault("email", "")), "",
                 given.Length == 0 || family.Length == 0 ? ["has only one name. Fill in the family name and the given name."] : []);
         }
 
@@ -91,6 +91,4 @@ internal static class RosterBundle
     // A bundle that only brings changes says "tobedeleted" of what is to go.
     private static bool IsActive(Dictionary<string, string> row) =>
         !row.GetValueOrDefault("status", "").Equals("tobedeleted", StringComparison.OrdinalIgnoreCase);
-
-    private static string? OrNull(string cell) => cell.Length == 0 ? null : cell;
 }

@@ -107,6 +107,10 @@ public static class RosterFile
         return guess;
     }
 
+    /// <summary>Whether a text looks like an e-mail address: one @ with something on each side, and no space.</summary>
+    public static bool IsAddress(string text) =>
+        text.Count(c => c == '@') == 1 && !text.StartsWith('@') && !text.EndsWith('@') && !text.Contains(' ');
+
     private static RosterLine LineOf(Table table, TableRow row, IReadOnlyDictionary<string, int> fields)
     {
         var (given, family) = (Columns.Cell(row, fields, "given"), Columns.Cell(row, fields, "family"));
@@ -122,14 +126,14 @@ public static class RosterFile
         }
 
         var email = Columns.Cell(row, fields, "email");
-        if (email.Length > 0 && (email.Count(c => c == '@') != 1 || email.StartsWith('@') || email.EndsWith('@') || email.Contains(' ')))
+        if (email.Length > 0 && !IsAddress(email))
         {
             problems.Add($"has “{email}” where an e-mail address should be.");
         }
 
         return new RosterLine(
-            row.Number, OrNull(Columns.Cell(row, fields, "number")), family, given,
-            OrNull(Columns.Cell(row, fields, "preferred")), OrNull(email), Columns.Cell(row, fields, "tags"), problems);
+            row.Number, Columns.OrNull(Columns.Cell(row, fields, "number")), family, given,
+            Columns.OrNull(Columns.Cell(row, fields, "preferred")), Columns.OrNull(email), Columns.Cell(row, fields, "tags"), problems);
     }
 
     // "Last, First", or the last word as the family name; the preview shows which.
@@ -160,6 +164,4 @@ public static class RosterFile
             }
         }
     }
-
-    private static string? OrNull(string cell) => cell.Length == 0 ? null : cell;
 }

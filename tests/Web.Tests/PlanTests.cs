@@ -57,6 +57,15 @@ public sealed class PlanTests(AppUnderTest app) : IClassFixture<AppUnderTest>
     }
 
     [Fact]
+    public async Task A_plan_with_everything_taken_out_is_nothing_prepared()
+    {
+        var room = await (await app.SignedIn()).Teach();
+        var stored = await Store(room, await Of(room), new Plan { Stages = [Stage("Arriving")] });
+        stored.View.Lesson.Prepared.ShouldBeTrue();
+        (await Store(room, stored.View, new Plan())).View.Lesson.Prepared.ShouldBeFalse();
+    }
+
+    [Fact]
     public async Task Many_windows_at_once_lose_nothing()
     {
         var room = await (await app.SignedIn()).Teach();

@@ -122,6 +122,14 @@ test('a term with days off, and weekly lessons that keep to it', async () => {
   await say(page, '2 lessons planned')
   await expect(page.getByText('Wed 19:30, until 3 Feb: 2 to come')).toBeVisible()
 
+  // Ended a week earlier, and that taken back.
+  await page.getByRole('button', { name: 'change', exact: true }).first().click()
+  await page.getByLabel('Last day').fill('2031-01-10')
+  await page.getByRole('button', { name: 'Change those to come' }).click()
+  await say(page, 'cancelled')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByText('Wed 19:30, until 3 Feb: 2 to come')).toBeVisible()
+
   await page.getByRole('button', { name: /^Change Night Sky Hours, Wed 8 Jan/ }).click()
   await page.getByRole('button', { name: 'Cancel this lesson' }).click()
   await expect(page.getByText('Show the 1 cancelled lesson')).toBeVisible()
@@ -246,6 +254,26 @@ test('of two windows the second is told, and neither loses anything', async () =
   await expect(page.getByText('yours stands, and the other is here')).toBeVisible()
   await expect(page.getByText('“Hello”')).toBeVisible()
   await expect(page.getByLabel('Name of stage 2')).toHaveValue('What stays')
+  await second.close()
+})
+
+test('what is typed while a change is on its way stays when it is brought together with another', async () => {
+  const second = await context.newPage()
+  await second.goto(page.url())
+  await second.getByLabel('Minutes of stage 2').fill('12')
+  await stored(second)
+  let release = () => {}
+  const held = new Promise<void>((done) => (release = done))
+  await page.route('**/plan', async (route) => (await held, route.continue()), { times: 1 })
+  const sent = page.waitForRequest((r) => r.method() === 'PUT')
+  await page.getByLabel('Name of stage 1').fill('Good evening')
+  await sent
+  await page.getByLabel('Name of stage 1').fill('Good evening, all')
+  release()
+  await stored(page)
+  await page.reload()
+  await expect(page.getByLabel('Name of stage 1')).toHaveValue('Good evening, all')
+  await expect(page.getByLabel('Minutes of stage 2')).toHaveValue('12')
   await second.close()
 })
 

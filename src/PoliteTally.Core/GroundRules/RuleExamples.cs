@@ -47,7 +47,7 @@ public static class RuleExamples
                 ? "Others were called from the line, this student raised no hand: no chance, so speaking is left out."
                 : "Others were called from the line, this student raised no hand: speaking counts, with nothing earned."),
             new("marksShare", $"All four quiz questions answered, two of them right: {Percent(Strands(There() with { Questions = [Asked(1), Asked(1), Asked(0), Asked(0)] }, Strand.Questions))} of questions."),
-            new("chatTarget", $"One message that counts: {Percent(Strands(There() with { Chat = [(ChatKind.Question, Guid.Empty)], ChatOpen = rules.ChatCounts }, Strand.Chat))} of chat."),
+            new("chatTarget", $"One message that counts: {Percent(Strands(There() with { Chat = [(ChatKind.Question, Guid.Empty)] }, Strand.Chat))} of chat."),
             new("chatCounts", rules.ChatCounts ? "A question in the chat earns a stroke that counts." : "The chat is left out of every score; strokes still show who wrote."),
             new("nodPoints", $"One nod: {Plus(1)}. Three nods: {Plus(3)}. Twenty nods: {Plus(20)}."),
             new("absenceScoresZero", $"Absent without excuse from a lesson: {Words.Plain(Score(Missing()) ?? 0)} of 100, reckoned from {CountOfStrands(Missing())}."),
@@ -107,12 +107,7 @@ public static class RuleExamples
 
         string Weighing()
         {
-            var did = There() with
-            {
-                Turns = [Turn(TurnOutcome.Full)],
-                Chat = [],
-                ChatOpen = rules.ChatCounts,
-            };
+            var did = There() with { Turns = [Turn(TurnOutcome.Full)] };
             return $"There from start to end, one full turn, nothing in the chat, no questions asked: {Words.Plain(Score(did) ?? 0)} of 100.";
         }
 
@@ -189,5 +184,4 @@ public static class RuleExamples
         : $"{(int)length.TotalMinutes} min {length.Seconds} s";
 
     private static string Percent(decimal? share) => share is { } value ? $"{Words.Plain(value * 100)} %" : "no chance";
-
 }

@@ -56,6 +56,9 @@ public sealed record Plan
     /// <summary>Statements for signal rounds.</summary>
     public IReadOnlyList<PointToCover> Statements { get; init; } = [];
 
+    /// <summary>Whether nothing is prepared.</summary>
+    public bool IsEmpty => Stages.Count + Points.Count + Together.Count + Apart.Count + Questions.Count + Statements.Count == 0;
+
     /// <summary>The planned minutes of all stages.</summary>
     public int Minutes => Stages.Sum(s => s.Minutes);
 

@@ -366,6 +366,10 @@ namespace PoliteTally.Store.Migrations
                     b.Property<int>("EveryWeeks")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Except")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("FirstDay")
                         .IsRequired()
                         .HasColumnType("TEXT");

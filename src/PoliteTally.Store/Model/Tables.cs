@@ -243,6 +243,9 @@ public sealed class Series : IOwned
     public int Minutes { get; set; }
     public LocalDate FirstDay { get; set; }
     public LocalDate LastDay { get; set; }
+
+    /// <summary>Days that were taken out of it, in ISO form, separated by commas.</summary>
+    public string Except { get; set; } = "";
     public bool DropIn { get; set; }
     public string? MeetingLink { get; set; }
     public SchoolClass? Class { get; init; }

@@ -1845,6 +1845,7 @@ export interface components {
             lastDay: components["schemas"]["LocalDate"];
             dropIn: boolean;
             meetingLink: null | string;
+            except: string[];
             /** Format: int32 */
             coming: number;
         };

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { nextTick, ref } from 'vue'
-import { useReorder } from './reorder'
+import { moved, useReorder } from './reorder'
 
 /** A list of short lines: write, add with Enter, take out, move by dragging or with Alt and the arrows. */
 const props = defineProps<{
@@ -13,12 +13,7 @@ const props = defineProps<{
 const lines = defineModel<string[]>({ required: true })
 const list = ref<HTMLElement>()
 
-const move = (from: number, to: number) => {
-  const moved = [...lines.value]
-  const [line] = moved.splice(from, 1)
-  moved.splice(to, 0, line!)
-  lines.value = moved
-}
+const move = (from: number, to: number) => (lines.value = moved(lines.value, from, to))
 useReorder(list, move)
 
 const write = (index: number, text: string) => (lines.value = lines.value.map((l, i) => (i === index ? text : l)))

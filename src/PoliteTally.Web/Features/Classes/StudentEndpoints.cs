@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 
@@ -136,7 +137,7 @@ internal static class StudentEndpoints
             return $"No field may be longer than {LongestField} letters or hold a line break.";
         }
 
-        if (OrNull(record.Email) is { } email && (email.Count(c => c == '@') != 1 || email.StartsWith('@') || email.EndsWith('@') || email.Contains(' ')))
+        if (OrNull(record.Email) is { } email && !RosterFile.IsAddress(email))
         {
             return $"“{email}” is no e-mail address.";
         }

@@ -2,6 +2,7 @@ using System.Globalization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using NodaTime.Text;
 using PoliteTally.Core.Lessons;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
@@ -11,14 +12,17 @@ namespace PoliteTally.Web.Features.Lessons;
 /// <summary>A series of a class, with how many lessons of it are still to come.</summary>
 public sealed record SeriesLine(
     Guid Id, string Title, IReadOnlyList<int> Days, int EveryWeeks, LocalTime Time, int Minutes, LocalDate FirstDay, LocalDate LastDay, bool DropIn,
-    string? MeetingLink, int Coming)
+    string? MeetingLink, IReadOnlyList<LocalDate> Except, int Coming)
 {
     internal static SeriesLine Of(Series series, int coming) => new(
         series.Id, series.Title, DaysOf(series), series.EveryWeeks, series.Time, series.Minutes, series.FirstDay, series.LastDay,
-        series.DropIn, series.MeetingLink, coming);
+        series.DropIn, series.MeetingLink, ExceptOf(series), coming);
 
-    internal static IReadOnlyList<int> DaysOf(Series series) =>
+    private static IReadOnlyList<int> DaysOf(Series series) =>
         [.. series.Days.Split(',').Select(d => int.Parse(d, CultureInfo.InvariantCulture))];
+
+    private static IReadOnlyList<LocalDate> ExceptOf(Series series) =>
+        [.. series.Except.Split(',', StringSplitOptions.RemoveEmptyEntries).Select(d => LocalDatePattern.Iso.Parse(d).Value)];
 }
 
 /// <summary>A series as it is to be.</summary>
@@ -73,7 +77,7 @@ internal static class SeriesEndpoints
             var series = new Series { Id = Guid.CreateVersion7(), ClassId = id, Title = "", Days = "" };
             Write(sent, series);
             var zone = await LessonEndpoints.ZoneOf(db, owner);
-            var days = RuleOf(sent).On(TermLine.DaysOffOf(inClass.Term)).Where(d => d.Off is null && !sent.Except.Contains(d.Day)).Select(d => d.Day).ToList();
+            var days = DaysOf(sent, inClass.Term).ToList();
             if (days.Count == 0)
             {
                 return Refused.Because("No day is left for a lesson: every one is off or taken out. Nothing was stored.");
@@ -103,7 +107,7 @@ internal static class SeriesEndpoints
             Write(sent, series);
             // What has begun, and what somebody moved by itself, stays as it is.
             var lessons = await db.Lessons.Where(l => l.SeriesId == id).ToListAsync();
-            var wanted = RuleOf(sent).On(TermLine.DaysOffOf(series.Class!.Term)).Where(d => d.Off is null && !sent.Except.Contains(d.Day)).Select(d => d.Day).ToHashSet();
+            var wanted = DaysOf(sent, series.Class!.Term).ToHashSet();
             var (made, moved, cancelled, kept) = (0, 0, 0, 0);
             foreach (var lesson in lessons)
             {
@@ -172,6 +176,10 @@ internal static class SeriesEndpoints
         return new SeriesChanged(id, at is null ? changed.Count : 0, 0, at is null ? 0 : changed.Count, lessons.Count - changed.Count);
     }
 
+    /// <summary>The days on which there is a lesson.</summary>
+    private static IEnumerable<LocalDate> DaysOf(SeriesSent sent, Term? term) =>
+        RuleOf(sent).On(TermLine.DaysOffOf(term)).Where(d => d.Off is null && !sent.Except.Contains(d.Day)).Select(d => d.Day);
+
     private static WeeklySeries RuleOf(SeriesSent sent) =>
         new([.. sent.Days.Select(d => (IsoDayOfWeek)d)], sent.EveryWeeks, sent.FirstDay, sent.LastDay);
 
@@ -195,6 +203,7 @@ internal static class SeriesEndpoints
     {
         (series.Title, series.Days, series.EveryWeeks) = (sent.Title.Trim(), string.Join(',', sent.Days.Distinct().Order()), sent.EveryWeeks);
         (series.Time, series.Minutes, series.FirstDay, series.LastDay) = (sent.Time, sent.Minutes, sent.FirstDay, sent.LastDay);
+        series.Except = string.Join(',', sent.Except.Distinct().Order().Select(LocalDatePattern.Iso.Format));
         (series.DropIn, series.MeetingLink) = (sent.DropIn, Text.Link(sent.MeetingLink).Address);
     }
 
@@ -202,6 +211,7 @@ internal static class SeriesEndpoints
     {
         _ when Text.Line(sent.Title, LessonEndpoints.LongestTitle) is null => $"Lessons need a title of at most {LessonEndpoints.LongestTitle} letters.",
         { Days.Count: 0 } => "Choose a day of the week.",
+        { Except.Count: > WeeklySeries.MostDays } => "More days are taken out than a series can have.",
         _ when sent.Days.Any(d => d is < 1 or > 7) => "A week has days from 1, Monday, to 7, Sunday.",
         { EveryWeeks: < 1 or > 52 } => "A series comes back every 1 to 52 weeks.",
         { Minutes: < 5 or > 600 } => LessonEndpoints.HowLong,

@@ -57,7 +57,7 @@ internal static class PlanEndpoints
                 return TypedResults.NotFound();
             }
 
-            var plan = PlanJson.Of(from).CopiedFor(Guid.CreateVersion7, Rosters.Of(db, lesson).Select(s => s.Name.Id).ToHashSet());
+            var plan = Copied(PlanJson.Of(from), lesson, db);
             return WhyNot(lesson, plan) is { } why ? why : await Store(lesson, Instead(lesson, plan), db);
         }).WithName("CopyPlan");
 
@@ -84,7 +84,7 @@ internal static class PlanEndpoints
             }
 
             var plan = await document.TakeIn(db, pictures, clock.GetCurrentInstant());
-            return await Store(lesson, Instead(lesson, plan.CopiedFor(Guid.CreateVersion7, Rosters.Of(db, lesson).Select(s => s.Name.Id).ToHashSet())), db);
+            return await Store(lesson, Instead(lesson, Copied(plan, lesson, db)), db);
         }).WithName("BringInPlan").RequireRateLimiting(Limits.Files);
 
         api.MapPost("/markdown", (MarkdownSent sent) => TypedResults.Ok(
@@ -99,6 +99,9 @@ internal static class PlanEndpoints
 
     private static Task<Lesson?> LessonOf(Guid id, SchoolDb db) =>
         db.Lessons.AsNoTracking().Include(l => l.Class).FirstOrDefaultAsync(l => l.Id == id);
+
+    private static Plan Copied(Plan plan, Lesson to, SchoolDb db) =>
+        plan.CopiedFor(Guid.CreateVersion7, Rosters.Of(db, to).Select(s => s.Name.Id).ToHashSet());
 
     private static PlanSent Instead(Lesson lesson, Plan plan) => new(lesson.PlanVersion, PlanJson.Of(lesson), plan);
 
@@ -133,7 +136,7 @@ internal static class PlanEndpoints
                 return why;
             }
 
-            var (json, version) = (plan == Plan.Empty ? "" : PlanJson.Write(plan), lesson.PlanVersion);
+            var (json, version) = (plan.IsEmpty ? "" : PlanJson.Write(plan), lesson.PlanVersion);
             if (await db.Lessons.Where(l => l.Id == lesson.Id && l.PlanVersion == version)
                 .ExecuteUpdateAsync(set => set.SetProperty(l => l.Plan, json).SetProperty(l => l.PlanVersion, version + 1)) == 1)
             {

@@ -11,7 +11,7 @@ const emit = defineEmits<{ done: [done: Done]; close: [] }>()
 const today = isoDay(Date.now())
 const sent = ref<Schemas['SeriesSent']>(
   props.series
-    ? { ...props.series, except: [] }
+    ? { ...props.series, except: [...props.series.except] }
     : {
         title: props.page.name,
         days: [],
@@ -55,12 +55,14 @@ const toggle = (day: string) =>
     ? sent.value.except.filter((d) => d !== day)
     : [...sent.value.except, day])
 
+const restore = (id: string) => ask(api.POST('/api/series/{id}/restore', { params: { path: { id } } }))
+
 async function store() {
   problem.value = undefined
   busy.value = true
   try {
     if (props.series) {
-      const before: Schemas['SeriesSent'] = { ...props.series, except: [] }
+      const before: Schemas['SeriesSent'] = { ...props.series }
       const id = props.series.id
       const put = (body: Schemas['SeriesSent']) => ask(api.PUT('/api/series/{id}', { params: { path: { id } }, body }))
       const changed = await put(body())
@@ -69,10 +71,12 @@ async function store() {
         changed.made && `${changed.made} new`,
         changed.cancelled && `${changed.cancelled} cancelled`,
       ].filter(Boolean)
-      emit('done', {
-        said: `The series is changed: ${parts.join(', ') || 'no lesson moved'}.`,
-        undo: () => put(before),
-      })
+      // What this cancelled comes back first, so that the series finds it where it was.
+      const undo = async () => {
+        if (changed.cancelled) await restore(id)
+        return put(before)
+      }
+      emit('done', { said: `The series is changed: ${parts.join(', ') || 'no lesson moved'}.`, undo })
     } else {
       const params = { path: { id: props.page.id } }
       const made = await ask(api.POST('/api/classes/{id}/series', { params, body: body() }))
@@ -92,7 +96,7 @@ async function cancel() {
     const ended = await ask(api.DELETE('/api/series/{id}', { params }))
     emit('done', {
       said: `${count(ended.cancelled, 'lesson')} of the series cancelled; those that have begun stay.`,
-      undo: () => ask(api.POST('/api/series/{id}/restore', { params })),
+      undo: () => restore(props.series!.id),
     })
   } catch (failure) {
     problem.value = (failure as Error).message

@@ -6,7 +6,7 @@ import type { Done } from '../../ui/done'
 import { count, hour, longDay, weekDay } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
-import { useReorder } from '../../ui/reorder'
+import { moved, useReorder } from '../../ui/reorder'
 import UndoNote from '../../ui/UndoNote.vue'
 import LessonEditor from '../lessons/LessonEditor.vue'
 import WordPanel from '../word-ahead/WordPanel.vue'
@@ -56,9 +56,7 @@ watchEffect(() => {
 
 useReorder(questions, moveQuestion)
 function moveQuestion(from: number, to: number) {
-  if (!plan.value || to < 0 || to >= plan.value.questions.length) return
-  const [moved] = plan.value.questions.splice(from, 1)
-  plan.value.questions.splice(to, 0, moved!)
+  if (plan.value) plan.value.questions = moved(plan.value.questions, from, to)
 }
 
 async function stepQuestion(index: number, by: number) {

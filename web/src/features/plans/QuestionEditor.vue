@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { sendFile, type Schemas } from '../../api/client'
 import Notice from '../../ui/Notice.vue'
+import { moved } from '../../ui/reorder'
 import { kinds, newOption, newQuestion, type Question } from './plan'
 import QuestionCard from './QuestionCard.vue'
 
@@ -40,12 +41,7 @@ function right(id: string, on: boolean) {
   }
 }
 
-function move(index: number, by: number) {
-  const to = index + by
-  if (to < 0 || to >= question.value.options.length) return
-  const [moved] = question.value.options.splice(index, 1)
-  question.value.options.splice(to, 0, moved!)
-}
+const move = (index: number, by: number) => (question.value.options = moved(question.value.options, index, index + by))
 
 async function picture(id: string, event: Event) {
   const input = event.target as HTMLInputElement

@@ -2,7 +2,7 @@
 import { nextTick, ref } from 'vue'
 import { hour } from '../../ui/format'
 import MarkdownField from '../../ui/MarkdownField.vue'
-import { useReorder } from '../../ui/reorder'
+import { moved, useReorder } from '../../ui/reorder'
 import { newId, type Plan } from './plan'
 
 /** Stages with their minutes; the times follow from the start. Moved by dragging, or with Alt and the arrows. */
@@ -11,13 +11,7 @@ const stages = defineModel<Plan['stages']>({ required: true })
 const list = ref<HTMLElement>()
 const open = ref<string>()
 
-function move(from: number, to: number) {
-  if (to < 0 || to >= stages.value.length) return
-  const moved = [...stages.value]
-  const [stage] = moved.splice(from, 1)
-  moved.splice(to, 0, stage!)
-  stages.value = moved
-}
+const move = (from: number, to: number) => (stages.value = moved(stages.value, from, to))
 useReorder(list, move)
 
 async function step(index: number, by: number) {

@@ -93,14 +93,18 @@ export function usePlan(lesson: string) {
       )
       problem.value = undefined
       away.value = false
-      // Typed on while it was on its way: what is here is newer, and goes out next.
-      const newer = plan.value && !same(plan.value, wanted) ? copy(plan.value) : undefined
-      if (stored.merged && !newer) past.value = [...past.value, copy(wanted)]
-      take(stored.view, stored.merged ? undefined : newer)
       merged.value ||= stored.merged
       conflicts.value = [...conflicts.value, ...stored.conflicts]
+      // Typed on while it was on its way: what is here is newer than what was sent.
+      const newer = plan.value && !same(plan.value, wanted) ? copy(plan.value) : undefined
+      if (stored.merged && newer) {
+        // From what was sent, under the version that is past: so the server brings it together with the rest as well.
+        return await send(version, wanted, newer)
+      }
+      if (stored.merged) past.value = [...past.value, copy(wanted)]
+      take(stored.view, newer)
       keep()
-      if (newer && !stored.merged) schedule()
+      if (newer) schedule()
       void queries.invalidateQueries({
         predicate: (q) => ['desk', 'class', 'calendar'].includes(q.queryKey[0] as string),
       })

@@ -162,6 +162,7 @@ namespace PoliteTally.Store.Migrations
                     Minutes = table.Column<int>(type: "INTEGER", nullable: false),
                     FirstDay = table.Column<string>(type: "TEXT", nullable: false),
                     LastDay = table.Column<string>(type: "TEXT", nullable: false),
+                    Except = table.Column<string>(type: "TEXT", nullable: false),
                     DropIn = table.Column<bool>(type: "INTEGER", nullable: false),
                     MeetingLink = table.Column<string>(type: "TEXT", nullable: true)
                 },

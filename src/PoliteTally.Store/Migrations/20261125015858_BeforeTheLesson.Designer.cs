@@ -11,7 +11,7 @@ using PoliteTally.Store;
 namespace PoliteTally.Store.Migrations
 {
     [DbContext(typeof(SchoolDb))]
-    [Migration("20261125001738_BeforeTheLesson")]
+    [Migration("20261125015858_BeforeTheLesson")]
     partial class BeforeTheLesson
     {
         /// <inheritdoc />
@@ -368,6 +368,10 @@ namespace PoliteTally.Store.Migrations
 
                     b.Property<int>("EveryWeeks")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Except")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("FirstDay")
                         .IsRequired()
