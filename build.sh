@@ -38,6 +38,7 @@ build_program() {
   if changed .stamps/program src demo Directory.Build.props Directory.Packages.props global.json || [ ! -e "${program:-}" ]; then
     echo "Building the program…"
     dotnet build src/PoliteTally.Web -c Release -v quiet --nologo
+    dotnet build src/PoliteTally.StandIns -c Release -v quiet --nologo
     touch .stamps/program
   fi
 }

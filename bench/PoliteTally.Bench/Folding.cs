@@ -1,4 +1,5 @@
 using NodaTime;
+using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Store;

@@ -22,6 +22,28 @@ internal sealed class RunningProgram : IAsyncDisposable
 
     public Uri Address { get; }
 
+    public CookieContainer Cookies => _cookies;
+
+    /// <summary>What the process holds in memory, in MB.</summary>
+    public double Memory
+    {
+        get
+        {
+            _process.Refresh();
+            return _process.WorkingSet64 / 1_000_000.0;
+        }
+    }
+
+    /// <summary>The time that the process has had of a core.</summary>
+    public TimeSpan Processor
+    {
+        get
+        {
+            _process.Refresh();
+            return _process.TotalProcessorTime;
+        }
+    }
+
     /// <summary>What a request of the teacher carries.</summary>
     public string Headers =>
         $"Cookie: {_cookies.GetCookieHeader(Address)}\r\nX-XSRF-TOKEN: {_http.DefaultRequestHeaders.GetValues("X-XSRF-TOKEN").Single()}\r\n";
@@ -51,8 +73,21 @@ internal sealed class RunningProgram : IAsyncDisposable
 
     public Task<JsonElement> Post(string path, object body) => Read(_http.PostAsJsonAsync(path, body));
 
-    public Task<JsonElement> Send(string path, string file) =>
-        Read(_http.PostAsync(path, new MultipartFormDataContent { { new ByteArrayContent(Encoding.UTF8.GetBytes(file)), "file", "list.csv" } }));
+    /// <summary>Sends a file; how many come in a minute is limited, and this waits its turn.</summary>
+    public async Task<JsonElement> Send(string path, string file)
+    {
+        while (true)
+        {
+            using var response = await _http.PostAsync(path, new MultipartFormDataContent { { new ByteArrayContent(Encoding.UTF8.GetBytes(file)), "file", "list.csv" } });
+            if (response.StatusCode != HttpStatusCode.TooManyRequests)
+            {
+                response.EnsureSuccessStatusCode();
+                return JsonDocument.Parse(await response.Content.ReadAsStringAsync()).RootElement;
+            }
+
+            await Task.Delay(TimeSpan.FromSeconds(5));
+        }
+    }
 
     public async ValueTask DisposeAsync()
     {

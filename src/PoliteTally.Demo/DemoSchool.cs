@@ -82,6 +82,9 @@ public static class DemoSchool
             db.Terms.Add(term);
             db.Series.Add(weekly);
             BeforeLessons.Prepare(weather, botany, lessons, db, dataFolder, now);
+            LiveThreads.Tell(weather, lessons);
+            AnsweredQuestions.Tell(weather, lessons);
+            GivePasses(weather, new Passes(Path.Combine(dataFolder, "keys")), now);
             db.KnownNames.AddRange(WeatherAndTides.KnownNames(weather, now));
             db.Lessons.AddRange(lessons.Select(l => l.Lesson));
             db.SaveChanges();
@@ -97,12 +100,19 @@ public static class DemoSchool
         BeforeLessons.Files(weather, botany, today, Path.Combine(dataFolder, "demo-files"));
     }
 
+    /// <summary>Every student of the demo has the pass that is printed beside their number, so that anybody can try a student's page.</summary>
+    private static void GivePasses(DemoClass weather, Passes passes, Instant now)
+    {
+        var printed = Table("passes.csv").ToDictionary(row => row[0], row => row[1]);
+        foreach (var student in weather.Students)
+        {
+            (student.PassHash, student.PassMadeAt) = (passes.FingerprintOf(printed[student.Number!]), now);
+        }
+    }
+
     private static DemoClass MadeFrom(string name, string roster, Instant at)
     {
-        using var stream = typeof(DemoSchool).Assembly.GetManifestResourceStream(roster)!;
-        using var bytes = new MemoryStream();
-        stream.CopyTo(bytes);
-        var students = RosterFile.Read(bytes.ToArray(), mapping: null).Lines.Select(line => new Student
+        var students = RosterFile.Read(Bytes(roster), mapping: null).Lines.Select(line => new Student
         {
             Id = Guid.CreateVersion7(),
             Number = line.Number,
@@ -115,6 +125,18 @@ public static class DemoSchool
         return new DemoClass(new SchoolClass { Id = Guid.CreateVersion7(), Name = name, MadeAt = at }, [.. students]);
     }
 
+    /// <summary>The rows of a table of the demo school.</summary>
+    internal static IEnumerable<IReadOnlyList<string>> Table(string name) =>
+        Formats.Table.Read(Bytes(name), _ => false).Rows.Select(row => row.Cells);
+
+    private static byte[] Bytes(string name)
+    {
+        using var stream = typeof(DemoSchool).Assembly.GetManifestResourceStream(name)!;
+        using var bytes = new MemoryStream();
+        stream.CopyTo(bytes);
+        return bytes.ToArray();
+    }
+
     // Entries go in as they did: by whom, from which source, and in the order in which they were noted.
     private static async Task Play(IEnumerable<DemoLesson> lessons, SchoolFile file, Guid owner)
     {
@@ -125,6 +147,12 @@ public static class DemoSchool
             foreach (var noted in lesson.Script.InOrder())
             {
                 clock.Now = noted.NotedAt;
+                if (noted.Ballot is { } ballot)
+                {
+                    await ledger.Cast(owner, lesson.Lesson.Id, ballot.Asking, ballot.Student, Guid.NewGuid(), ballot.Answer);
+                    continue;
+                }
+
                 var result = await ledger.Append(owner, lesson.Lesson.Id, noted.Source, noted.By, noted.Entries);
                 if (result is not { Refused.Count: 0 })
                 {

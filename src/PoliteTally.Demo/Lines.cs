@@ -1,4 +1,4 @@
-using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Chat;
 
 namespace PoliteTally.Demo;
 

@@ -1,6 +1,6 @@
 using NodaTime;
+using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
-using PoliteTally.Core.Ledger;
 using PoliteTally.Store.Model;
 
 namespace PoliteTally.Demo;

@@ -135,6 +135,13 @@ internal static class Plans
         ],
         Points = [Point("Where the wind came from"), Point("Where it comes from now")],
         Statements = [Point("A backing wind turns against the clock.")],
+        Questions =
+        [
+            Quiz(QuestionKind.SingleChoice, "The wind goes from west to south-west. What does it do?", Option("it backs", true), Option("it veers"), Option("it drops")),
+            new() { Id = Guid.CreateVersion7(), Kind = QuestionKind.SingleChoice, Text = "Where did it blow hardest last night: {island} or {other island}?", Options = [Option("{island}"), Option("{other island}"), Option("about the same")] },
+            new() { Id = Guid.CreateVersion7(), Kind = QuestionKind.WordList, Text = "Words for wind in your family", WordsEach = 3 },
+            new() { Id = Guid.CreateVersion7(), Kind = QuestionKind.Scale, Text = "How sure are you which way is backing?", Anonymous = true, CountsTakingPart = true, ScaleFromLabel = "I mix them up", ScaleToLabel = "I could teach it" },
+        ],
     };
 
     /// <summary>The quiz of lesson 10.</summary>
@@ -145,7 +152,7 @@ internal static class Plans
         [
             Quiz(QuestionKind.TrueFalse, "Air has weight.", Option("true", true), Option("false")),
             Quiz(QuestionKind.SingleChoice, "The needle falls quickly. What comes?", Option("wind and rain", true), Option("a calm day"), Option("frost")),
-            new() { Id = Guid.CreateVersion7(), Kind = QuestionKind.Number, Purpose = QuestionPurpose.Quiz, Text = "What is normal pressure at sea level, in hPa?", Target = 1013, Tolerance = 2 },
+            new() { Id = Guid.CreateVersion7(), Kind = QuestionKind.Number, Purpose = QuestionPurpose.Quiz, Text = "What is normal pressure at sea level, in hPa?", Target = 1013, Tolerance = 2, TimeLimitSeconds = 60 },
             Quiz(QuestionKind.MultipleChoice, "Which of these can a barometer not tell?", Option("temperature", true), Option("wind direction", true), Option("whether pressure falls")),
             new() { Id = Guid.CreateVersion7(), Kind = QuestionKind.ShortText, Purpose = QuestionPurpose.Quiz, Text = "Lines of equal pressure are called…", AcceptedAnswers = ["isobars", "isobar"] },
             Quiz(QuestionKind.Ranking, "From lowest to highest pressure", Option("a deep low"), Option("a shallow low"), Option("a ridge"), Option("a high")),

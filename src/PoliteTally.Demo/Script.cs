@@ -1,13 +1,18 @@
 using NodaTime;
+using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Questions;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 
 namespace PoliteTally.Demo;
 
-/// <summary>Entries noted together.</summary>
-internal sealed record Noted(Instant NotedAt, Source Source, string By, IReadOnlyList<NewEntry> Entries);
+/// <summary>Entries noted together, or an answer without a name.</summary>
+internal sealed record Noted(Instant NotedAt, Source Source, string By, IReadOnlyList<NewEntry> Entries, DemoBallot? Ballot = null);
+
+/// <summary>An answer to an anonymous question.</summary>
+internal sealed record DemoBallot(Guid Asking, Guid Student, Answer Answer);
 
 /// <summary>What is noted of a lesson, written down as it would be tapped.</summary>
 internal sealed class Script(Lesson lesson)
@@ -63,8 +68,26 @@ internal sealed class Script(Lesson lesson)
         Outcome(minute + 1.1, student, outcome, origin);
     }
 
-    public void Chat(double minute, Student student, ChatKind kind, string text, string by = Teacher) =>
+    /// <summary>A message, as it was tapped; says which entry it became.</summary>
+    public Guid Chat(double minute, Student student, ChatKind kind, string text, string by = Teacher) =>
         Note(At(minute), Source.Tapped, by, new ChatSaid(student.Id, kind, text));
+
+    /// <summary>Something that somebody else than the teacher noted.</summary>
+    public void By(double minute, string who, Act act) => Note(At(minute), Source.Tapped, who, act);
+
+    /// <summary>A question that was opened to the whole class; says which entry it became.</summary>
+    public Guid Open(double minute, Question question) =>
+        Note(At(minute), Source.Tapped, Teacher, new QuestionOpened(question, null, null, [], 0));
+
+    /// <summary>Something that a student did on their page.</summary>
+    public void Page(double minute, Act act) => Note(At(minute), Source.Page, "", act);
+
+    /// <summary>An answer without a name.</summary>
+    public void Ballot(double minute, Guid asking, Student student, Answer answer) =>
+        _noted.Add(new Noted(At(minute), Source.Page, "", [], new DemoBallot(asking, student.Id, answer)));
+
+    /// <summary>Something that the meeting told.</summary>
+    public void Meeting(double minute, Act act) => Note(At(minute), Source.Feed, "Meeting", act);
 
     public void Nod(double minute, Student student, string reason) => Tap(minute, new NodGiven(student.Id, reason));
 
@@ -81,9 +104,14 @@ internal sealed class Script(Lesson lesson)
         _noted.Add(new Noted(noted, Source.File, fileName, [.. sightings, .. names]));
     }
 
-    private void Tap(double minute, Act act) => Note(At(minute), Source.Tapped, Teacher, act);
+    public void Tap(double minute, Act act) => Note(At(minute), Source.Tapped, Teacher, act);
 
-    private void Note(Instant at, Source source, string by, Act act) => _noted.Add(new Noted(at, source, by, [New(at, act)]));
+    private Guid Note(Instant at, Source source, string by, Act act)
+    {
+        var entry = New(at, act);
+        _noted.Add(new Noted(at, source, by, [entry]));
+        return entry.Id;
+    }
 
     private static NewEntry New(Instant at, Act act) => new(Guid.CreateVersion7(at.ToDateTimeOffset()), at, act);
 }

@@ -1,6 +1,6 @@
 using NodaTime;
+using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
-using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Names;
 using PoliteTally.Store.Model;
 
@@ -23,24 +23,7 @@ internal static class WeatherAndTides
     private static readonly string[] Nods = ["helped someone", "kept going", "on time"];
 
     /// <summary>What the meeting shows for those whose name it does not know.</summary>
-    private static readonly Dictionary<string, string> ShownAs = new()
-    {
-        ["Tram"] = "Tram Nguyen",
-        ["Ren"] = "Ren Watanabe",
-        ["Nohea"] = "Nohea Kalaniopuu",
-        ["Çağla"] = "Cagla Yildiz",
-        ["Pip"] = "Philippa F.",
-        ["Toby"] = "Toby's tablet",
-        ["Rowan Bellweather"] = "Rowan B",
-        ["Rowan Lindqvist"] = "Rowan",
-        ["Ify"] = "Ify A-O",
-        ["Ana"] = "Anahit Petrosyan",
-        ["Cat"] = "Cat MacAskill (she/her)",
-        ["Dewi"] = "SUHARTO, Dewi",
-        ["Wojtek"] = "wojtek g",
-        ["Meenu"] = "Meenu 🌊",
-        ["Liezel"] = "Liezel Jansen v Wyk",
-    };
+    private static readonly IReadOnlyDictionary<string, string> ShownAs = DemoSchool.Table("shown-names.csv").ToDictionary(row => row[0], row => row[1]);
 
     public static IEnumerable<KnownName> KnownNames(DemoClass weather, Instant at)
     {

@@ -33,6 +33,50 @@ public static class ActJson
         ["seen"] = typeof(Seen),
         ["attended"] = typeof(Attended),
         ["nameMatched"] = typeof(NameMatched),
+        ["askedLater"] = typeof(AskedLater),
+        ["renamed"] = typeof(Renamed),
+        ["nameRaisedHand"] = typeof(NameRaisedHand),
+        ["nameLoweredHand"] = typeof(NameLoweredHand),
+        ["nameWrote"] = typeof(NameWrote),
+        ["nameReacted"] = typeof(NameReacted),
+        ["nameOnline"] = typeof(NameOnline),
+        ["rollCallTaken"] = typeof(RollCallTaken),
+        ["pointCovered"] = typeof(PointCovered),
+        ["speakingPaused"] = typeof(SpeakingPaused),
+        ["signalRoundHeld"] = typeof(SignalRoundHeld),
+        ["chatSorted"] = typeof(ChatSorted),
+        ["chatHidden"] = typeof(ChatHidden),
+        ["chatDealtWith"] = typeof(ChatDealtWith),
+        ["asideNoted"] = typeof(AsideNoted),
+        ["contactTried"] = typeof(ContactTried),
+        ["stageMoved"] = typeof(StageMoved),
+        ["stageExtended"] = typeof(StageExtended),
+        ["timerStarted"] = typeof(TimerStarted),
+        ["timerStopped"] = typeof(TimerStopped),
+        ["groupsMade"] = typeof(GroupsMade),
+        ["groupJoined"] = typeof(GroupJoined),
+        ["groupRenamed"] = typeof(GroupRenamed),
+        ["groupsDissolved"] = typeof(GroupsDissolved),
+        ["satIn"] = typeof(SatIn),
+        ["questionOpened"] = typeof(QuestionOpened),
+        ["questionClosed"] = typeof(QuestionClosed),
+        ["answerGiven"] = typeof(AnswerGiven),
+        ["cannotAnswer"] = typeof(CannotAnswer),
+        ["ballotsCounted"] = typeof(BallotsCounted),
+        ["answersMarked"] = typeof(AnswersMarked),
+        ["keyCorrected"] = typeof(KeyCorrected),
+        ["wordsMerged"] = typeof(WordsMerged),
+        ["rightRevealed"] = typeof(RightRevealed),
+        ["resultsPut"] = typeof(ResultsPut),
+        ["signalGiven"] = typeof(SignalGiven),
+        ["studentWrote"] = typeof(StudentWrote),
+        ["messageShown"] = typeof(MessageShown),
+        ["pageOpened"] = typeof(PageOpened),
+        ["pageClosed"] = typeof(PageClosed),
+        ["pageKnocked"] = typeof(PageKnocked),
+        ["pageAdmitted"] = typeof(PageAdmitted),
+        ["boardPut"] = typeof(BoardPut),
+        ["boardTaken"] = typeof(BoardTaken),
     };
 
     private static readonly JsonSerializerOptions Options = Configure(new JsonSerializerOptions());
@@ -49,6 +93,14 @@ public static class ActJson
         options.TypeInfoResolver = new DefaultJsonTypeInfoResolver().WithAddedModifier(AddKinds);
         return options;
     }
+
+    /// <summary>Writes an answer.</summary>
+    public static string Write(Answer answer) => JsonSerializer.Serialize(answer, Options);
+
+    /// <summary>Reads an answer.</summary>
+    /// <exception cref="JsonException">The text is not an answer.</exception>
+    public static Answer ReadAnswer(string json) =>
+        JsonSerializer.Deserialize<Answer>(json, Options) ?? throw new JsonException("An answer is missing.");
 
     /// <summary>Writes an act.</summary>
     public static string Write(Act act) => JsonSerializer.Serialize(act, Options);
@@ -70,7 +122,7 @@ public static class ActJson
         }
 
         // What follows from the rest is not written beside it: it would be one more thing to disagree.
-        if (typeof(Act).IsAssignableFrom(type.Type) || type.Type == typeof(Plan) || type.Type == typeof(Question))
+        if (typeof(Act).IsAssignableFrom(type.Type) || type.Type == typeof(Plan) || type.Type == typeof(Question) || type.Type == typeof(Answer))
         {
             foreach (var derived in type.Properties.Where(p => p.Set is null && p.AssociatedParameter is null).ToList())
             {

@@ -4,6 +4,8 @@ using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Names;
+using PoliteTally.Core.Questions;
 using PoliteTally.Store.Model;
 
 namespace PoliteTally.Store;
@@ -56,7 +58,20 @@ public sealed class LedgerWriter : IAsyncDisposable
     public async Task<WriteResult?> Append(
         Guid owner, Guid lesson, Source source, string by, IReadOnlyList<NewEntry> entries)
     {
-        var job = new Job(owner, lesson, source, by, entries, new(TaskCreationOptions.RunContinuationsAsynchronously));
+        var job = new EntriesJob(owner, lesson, source, by, entries, new(TaskCreationOptions.RunContinuationsAsynchronously));
+        await _jobs.Writer.WriteAsync(job);
+        return await job.Answer.Task;
+    }
+
+    /// <summary>
+    /// Stores an answer to an anonymous question, in place of the one of the same id if there is one. That the student answered is kept apart
+    /// from what was answered, and neither with a time.
+    /// </summary>
+    /// <param name="ballot">A random id that the student's browser made and alone knows.</param>
+    /// <returns>Why it was refused; null if it is on the disk.</returns>
+    public async Task<string?> Cast(Guid owner, Guid lesson, Guid asking, Guid student, Guid ballot, Answer answer)
+    {
+        var job = new BallotJob(owner, lesson, asking, student, ballot, answer, new(TaskCreationOptions.RunContinuationsAsynchronously));
         await _jobs.Writer.WriteAsync(job);
         return await job.Answer.Task;
     }
@@ -78,6 +93,9 @@ public sealed class LedgerWriter : IAsyncDisposable
 
         return room.Lesson.OwnerId == owner ? room : null;
     }
+
+    /// <summary>Says that there is something new to show of a lesson though its ledger is as it was.</summary>
+    public void Touch(Guid lesson) => Changed?.Invoke(lesson);
 
     /// <summary>Forgets lessons, so that they are read anew: their roster or plan changed.</summary>
     public void Forget(Func<Lesson, bool> which)
@@ -130,7 +148,7 @@ public sealed class LedgerWriter : IAsyncDisposable
     private void Write(List<Job> waiting, SqliteConnection connection, InsertEntry insert)
     {
         var work = new Dictionary<Guid, Work>();
-        var answers = new List<(Job Job, Work? Work, List<Guid> Accepted, List<Refusal> Refused)>();
+        var answers = new List<Action>();
         try
         {
             using (var transaction = connection.BeginTransaction())
@@ -139,19 +157,12 @@ public sealed class LedgerWriter : IAsyncDisposable
                 foreach (var job in waiting)
                 {
                     var on = WorkOn(job, work);
-                    var (accepted, refused) = (new List<Guid>(), new List<Refusal>());
-                    answers.Add((job, on, accepted, refused));
-                    foreach (var sent in on is null ? [] : job.Entries)
+                    answers.Add(job switch
                     {
-                        if (Take(sent, job, on!, insert, connection, transaction) is { } why)
-                        {
-                            refused.Add(new Refusal(sent.Id, why));
-                        }
-                        else
-                        {
-                            accepted.Add(sent.Id);
-                        }
-                    }
+                        EntriesJob sent => TakeAll(sent, on, insert, connection, transaction),
+                        BallotJob cast => Answered(cast, on is null ? "There is no such lesson." : TakeBallot(cast, on, connection, transaction)),
+                        _ => throw new InvalidOperationException("A job of an unknown kind."),
+                    });
                 }
 
                 transaction.Commit();
@@ -162,7 +173,7 @@ public sealed class LedgerWriter : IAsyncDisposable
             // Whatever went wrong, the writer goes on: nobody else may be left waiting for it.
             foreach (var job in waiting)
             {
-                job.Answer.TrySetException(new IOException("The entries could not be stored; nothing was kept of them.", failure));
+                job.Fail(new IOException("The entries could not be stored; nothing was kept of them.", failure));
             }
 
             return;
@@ -170,7 +181,7 @@ public sealed class LedgerWriter : IAsyncDisposable
 
         foreach (var on in work.Values)
         {
-            on.Room.Added(on.Stored, on.Lesson);
+            on.Room.Added(on.Stored, on.Lesson, on.Cast);
             if (_rooms.TryGetValue(on.Lesson.Id, out var room) && room != on.Room)
             {
                 // Forgotten and loaded anew between the insert and the commit: what was loaded lacks these entries.
@@ -178,14 +189,27 @@ public sealed class LedgerWriter : IAsyncDisposable
             }
         }
 
-        foreach (var (job, on, accepted, refused) in answers)
+        foreach (var answer in answers)
         {
-            job.Answer.TrySetResult(on is null ? null : new WriteResult(on.Room.Position, accepted, refused));
+            answer();
         }
 
-        foreach (var on in work.Values.Where(w => w.Stored.Count > 0))
+        if (work.Values.Any(w => w.BallotsCounted))
+        {
+            // What the log of the file still holds of them, in the order in which they came, goes with them.
+            using var checkpoint = connection.CreateCommand();
+            checkpoint.CommandText = "PRAGMA wal_checkpoint(TRUNCATE)";
+            checkpoint.ExecuteNonQuery();
+        }
+
+        foreach (var on in work.Values.Where(w => w.Stored.Count > 0 || w.Cast.Count > 0))
         {
             Changed?.Invoke(on.Lesson.Id);
+        }
+
+        foreach (var on in work.Values.Where(w => w.NamesRemembered))
+        {
+            Forget(other => other.ClassId == on.Lesson.ClassId && other.Id != on.Lesson.Id);
         }
 
         if (_rooms.Count > MostRooms)
@@ -212,22 +236,123 @@ public sealed class LedgerWriter : IAsyncDisposable
         return work[job.Lesson] = new Work(room);
     }
 
+    private Action TakeAll(EntriesJob job, Work? on, InsertEntry insert, SqliteConnection connection, SqliteTransaction transaction)
+    {
+        var (accepted, refused) = (new List<Guid>(), new List<Refusal>());
+        foreach (var sent in on is null ? [] : job.Entries)
+        {
+            if (Take(sent, job, on!, insert, connection, transaction) is { } why)
+            {
+                refused.Add(new Refusal(sent.Id, why));
+            }
+            else
+            {
+                accepted.Add(sent.Id);
+            }
+        }
+
+        return () => job.Answer.TrySetResult(on is null ? null : new WriteResult(on.Room.Position, accepted, refused));
+    }
+
+    private static Action Answered(BallotJob job, string? why) => () => job.Answer.TrySetResult(why);
+
+    private string? TakeBallot(BallotJob cast, Work on, SqliteConnection connection, SqliteTransaction transaction)
+    {
+        var state = on.State();
+        var (asking, student) = (state.AskingOf(cast.Asking), state.Whose(cast.Student));
+        var kept = asking is null ? cast.Content : AnswerRules.Kept(asking.Question, cast.Content);
+        var why = asking switch
+        {
+            null => "This question was not asked in this lesson.",
+            { Question.Anonymous: false } => "Answers to this question carry a name.",
+            _ when !on.Room.RosterIds.Contains(cast.Student) => "You are not on the roster of this class.",
+            _ => EntryRules.OutOfTime(asking, student, _clock.GetCurrentInstant()) ?? AnswerRules.WhyRefused(asking.Question, cast.Content)
+                ?? AnswerRules.WhyRefused(asking.Question, kept),
+        };
+        if (why is not null)
+        {
+            return why;
+        }
+
+        using var db = Within(cast.Owner, connection, transaction);
+        var before = db.Ballots.FirstOrDefault(b => b.AskingId == cast.Asking && b.Id == cast.Ballot);
+        if (on.Room.HasCast(cast.Asking, student) || on.Cast.Contains((cast.Asking, student)))
+        {
+            if (before is null)
+            {
+                return "You have answered this already, on another device or in another window. Nobody can tell which answer is yours, so it stays.";
+            }
+
+            before.Answer = ActJson.Write(kept);
+        }
+        else if (before is not null)
+        {
+            return "This answer was not taken. Answer once more.";
+        }
+        else
+        {
+            db.Ballots.Add(new Ballot { AskingId = cast.Asking, Id = cast.Ballot, LessonId = cast.Lesson, Answer = ActJson.Write(kept) });
+            db.BallotsCast.Add(new BallotCast { AskingId = cast.Asking, StudentId = student, LessonId = cast.Lesson });
+            on.Cast.Add((cast.Asking, student));
+        }
+
+        db.SaveChanges();
+        return null;
+    }
+
+    /// <summary>
+    /// Answers to anonymous questions that were closed just now go into the ledger together, in an order that says nothing, and their rows go
+    /// away; of a question that too few answered only how many did.
+    /// </summary>
+    private static void CountBallots(Entry closing, Guid owner, Work on, InsertEntry insert, SqliteConnection connection, SqliteTransaction transaction)
+    {
+        var closed = on.State().Askings.Where(a => a.Question.Anonymous && !a.IsOpen && !a.IsCounted).ToList();
+        if (closed.Count == 0)
+        {
+            return;
+        }
+
+        using var db = Within(owner, connection, transaction);
+        foreach (var asking in closed)
+        {
+            var answers = db.Ballots.AsNoTracking().Where(b => b.AskingId == asking.Id).Select(b => b.Answer).AsEnumerable().Select(ActJson.ReadAnswer)
+                .OrderBy(a => a.Written, StringComparer.Ordinal).ToList();
+            var took = asking.Question.CountsTakingPart ? db.BallotsCast.Where(c => c.AskingId == asking.Id).Select(c => c.StudentId).ToList() : [];
+            var counted = new BallotsCounted(asking.Id, answers.Count, answers.Count < Asking.FewestAnonymous ? [] : answers, [.. took.Order()]);
+            var entry = new Entry(
+                Guid.CreateVersion7(), closing.HappenedAt, on.LastNoted + Duration.FromMilliseconds(1), Source.Page, "", counted);
+            on.Add(insert.Store(owner, on.Lesson.Id, entry)!.Value, entry);
+            db.Ballots.Where(b => b.AskingId == asking.Id).ExecuteDelete();
+            db.BallotsCast.Where(c => c.AskingId == asking.Id).ExecuteDelete();
+        }
+
+        on.BallotsCounted = true;
+    }
+
     private string? Take(
-        NewEntry sent, Job job, Work on, InsertEntry insert, SqliteConnection connection, SqliteTransaction transaction)
+        NewEntry sent, EntriesJob job, Work on, InsertEntry insert, SqliteConnection connection, SqliteTransaction transaction)
     {
         if (on.ActOf(sent.Id) is not null)
         {
             return null;
         }
 
-        var now = OnTheDisk(_clock.GetCurrentInstant());
+        // Each entry of a lesson is noted later than the one before it, so that what happened in one and the same millisecond keeps the
+        // order in which it arrived, whoever folds it.
+        var now = Instant.Max(OnTheDisk(_clock.GetCurrentInstant()), on.LastNoted + Duration.FromMilliseconds(1));
         var entry = new Entry(sent.Id, OnTheDisk(sent.HappenedAt), now, job.Source, job.By, sent.Act);
         var facts = new LessonFacts(
             Room.TimesOf(on.Lesson), on.Room.RosterIds, on.Lesson.Stage == LessonStage.Settled, on.ActOf,
-            id => on.State().IsStruck(id), on.Lesson.CancelledAt is not null);
+            on.State, on.Lesson.CancelledAt is not null);
         if (EntryRules.WhyRefused(entry, facts, now) is { } why)
         {
             return why;
+        }
+
+        if (entry.Act is AnswerGiven given)
+        {
+            var kept = AnswerRules.Kept(on.State().AskingOf(given.Asking)!.Question, given.Answer);
+            entry = entry with { Act = given with { Answer = kept } };
         }
 
         if (insert.Store(job.Owner, job.Lesson, entry) is not { } seq)
@@ -236,6 +361,17 @@ public sealed class LedgerWriter : IAsyncDisposable
         }
 
         on.Add(seq, entry);
+        if (entry.Act is QuestionClosed or LessonEnded)
+        {
+            CountBallots(entry, job.Owner, on, insert, connection, transaction);
+        }
+
+        if (job.Source == Source.Tapped && NameDecided(entry.Act, on) is { } name)
+        {
+            Remember(name, job.Owner, on, now, connection, transaction);
+            on.NamesRemembered = true;
+        }
+
         if (ChangesCourse(entry.Act, on))
         {
             on.Lesson = FollowCourse(job.Owner, on, connection, transaction);
@@ -247,6 +383,53 @@ public sealed class LedgerWriter : IAsyncDisposable
     // The file keeps milliseconds; what is reckoned from memory must be what will be read back.
     private static Instant OnTheDisk(Instant at) => Instant.FromUnixTimeMilliseconds(at.ToUnixTimeMilliseconds());
 
+    private static string? NameDecided(Act act, Work on) => act switch
+    {
+        NameMatched matched => matched.Name,
+        Struck struck => on.ActOf(struck.Entry) is { } target ? NameDecided(target, on) : null,
+        _ => null,
+    };
+
+    /// <summary>
+    /// The class remembers what the teacher said of a name, with the entry that says so; if it was taken back, it forgets what it
+    /// had from this lesson.
+    /// </summary>
+    private static void Remember(string name, Guid owner, Work on, Instant now, SqliteConnection connection, SqliteTransaction transaction)
+    {
+        var folded = NameFolding.Fold(name);
+        if (folded.Length == 0)
+        {
+            return;
+        }
+
+        using var db = Within(owner, connection, transaction);
+        var (lesson, word) = (on.Lesson, on.State().Names.GetValueOrDefault(name)?.Match);
+        var origin = $"lesson {lesson.Number}, {lesson.Title}";
+        var known = db.KnownNames.FirstOrDefault(n => n.ClassId == lesson.ClassId && n.Folded == folded);
+        if (word is { Source: Source.Tapped })
+        {
+            if (known is null)
+            {
+                db.KnownNames.Add(known = new KnownName { ClassId = lesson.ClassId, Folded = folded, Shown = name });
+            }
+
+            (known.Shown, known.StudentId, known.Origin, known.NotedAt) = (name, word.Student, origin, now);
+        }
+        else if (known?.Origin == origin)
+        {
+            db.KnownNames.Remove(known);
+        }
+
+        db.SaveChanges();
+    }
+
+    private static SchoolDb Within(Guid owner, SqliteConnection connection, SqliteTransaction transaction)
+    {
+        var db = new SchoolDb(new DbContextOptionsBuilder<SchoolDb>().UseSqlite(connection).Options, new Owner { Id = owner });
+        db.Database.UseTransaction(transaction);
+        return db;
+    }
+
     private static bool ChangesCourse(Act act, Work on) => act switch
     {
         LessonStarted or LessonEnded or LessonSettled => true,
@@ -257,9 +440,7 @@ public sealed class LedgerWriter : IAsyncDisposable
     /// <summary>Writes down beside the ledger what it says of the lesson's course, and the summaries of a settled one.</summary>
     private static Lesson FollowCourse(Guid owner, Work on, SqliteConnection connection, SqliteTransaction transaction)
     {
-        var options = new DbContextOptionsBuilder<SchoolDb>().UseSqlite(connection).Options;
-        using var db = new SchoolDb(options, new Owner { Id = owner });
-        db.Database.UseTransaction(transaction);
+        using var db = Within(owner, connection, transaction);
         var lesson = db.Lessons.Include(l => l.Class).Single(l => l.Id == on.Lesson.Id);
         var state = on.State();
         lesson.ActualStart = state.StartedAt;
@@ -283,28 +464,59 @@ public sealed class LedgerWriter : IAsyncDisposable
         return lesson;
     }
 
-    private sealed record Job(
-        Guid Owner, Guid Lesson, Source Source, string By, IReadOnlyList<NewEntry> Entries,
-        TaskCompletionSource<WriteResult?> Answer);
+    private abstract record Job(Guid Owner, Guid Lesson)
+    {
+        public abstract void Fail(Exception failure);
+    }
+
+    private sealed record EntriesJob(
+        Guid Owner, Guid Lesson, Source Source, string By, IReadOnlyList<NewEntry> Entries, TaskCompletionSource<WriteResult?> Answer) : Job(Owner, Lesson)
+    {
+        public override void Fail(Exception failure) => Answer.TrySetException(failure);
+    }
+
+    private sealed record BallotJob(
+        Guid Owner, Guid Lesson, Guid Asking, Guid Student, Guid Ballot, Answer Content, TaskCompletionSource<string?> Answer) : Job(Owner, Lesson)
+    {
+        public override void Fail(Exception failure) => Answer.TrySetException(failure);
+    }
 
     /// <summary>A room with what this transaction adds to it.</summary>
     private sealed class Work(Room room)
     {
         private readonly Dictionary<Guid, Act> _added = [];
+        private LessonState? _state;
 
         public Room Room { get; } = room;
 
         public Lesson Lesson { get; set; } = room.Lesson;
 
+        /// <summary>Who answered which anonymous question.</summary>
+        public List<(Guid Asking, Guid Student)> Cast { get; } = [];
+
+        /// <summary>Answers to an anonymous question were counted.</summary>
+        public bool BallotsCounted { get; set; }
+
+        /// <summary>The class knows more of a name than before, or less.</summary>
+        public bool NamesRemembered { get; set; }
+
+        public Instant LastNoted { get; private set; } = room.LastNoted;
+
         public List<(long Seq, Entry Entry)> Stored { get; } = [];
 
         public Act? ActOf(Guid entry) => _added.GetValueOrDefault(entry) ?? Room.ActOf(entry);
 
-        public LessonState State() => Room.StateWith(Stored.Select(s => s.Entry));
+        /// <summary>
+        /// What the entries amount to so far. Answers that students gave since it was last asked for may be missing: no rule looks at those of
+        /// others, and a class that answers at once would have its lesson folded anew for each of them.
+        /// </summary>
+        public LessonState State() => _state ??= Stored.Count == 0 ? Room.State().State : Room.StateWith(Stored.Select(s => s.Entry));
 
         public void Add(long seq, Entry entry)
         {
             _added[entry.Id] = entry.Act;
+            _state = entry is { Source: Source.Page, Act: AnswerGiven } ? _state : null;
+            LastNoted = entry.NotedAt;
             Stored.Add((seq, entry));
         }
     }

@@ -30,7 +30,11 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     public DbSet<ShelfQuestion> Shelf => Set<ShelfQuestion>();
     public DbSet<Picture> Pictures => Set<Picture>();
     public DbSet<WordSent> WordsSent => Set<WordSent>();
+    public DbSet<LessonKey> LessonKeys => Set<LessonKey>();
     public DbSet<WordOfLesson> WordOfLessons => Set<WordOfLesson>();
+    public DbSet<PageSession> PageSessions => Set<PageSession>();
+    public DbSet<Ballot> Ballots => Set<Ballot>();
+    public DbSet<BallotCast> BallotsCast => Set<BallotCast>();
 
     private Guid OwnerId => owner.Id;
 
@@ -70,6 +74,14 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<WordSent>().HasKey(w => new { w.LessonId, w.StudentId });
         builder.Entity<WordOfLesson>().HasKey(w => w.LessonId);
         builder.Entity<WordOfLesson>().HasOne(w => w.Lesson).WithOne().HasForeignKey<WordOfLesson>(w => w.LessonId);
+        builder.Entity<LessonKey>().HasIndex(k => k.KeyHash).IsUnique();
+        builder.Entity<Lesson>().HasIndex(l => l.Code).IsUnique();
+        builder.Entity<PageSession>().HasIndex(s => s.TokenHash).IsUnique();
+        builder.Entity<PageSession>().HasOne(s => s.Lesson).WithMany().OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<PageSession>().HasOne(s => s.Student).WithMany().OnDelete(DeleteBehavior.Cascade);
+        // The migration makes both tables WITHOUT ROWID, so that no number in them tells the order in which rows came.
+        builder.Entity<Ballot>().HasKey(b => new { b.AskingId, b.Id });
+        builder.Entity<BallotCast>().HasKey(c => new { c.AskingId, c.StudentId });
         builder.Entity<EntryRow>(entry =>
         {
             entry.ToTable("Entries").HasKey(e => e.Seq);
@@ -92,7 +104,11 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<ShelfQuestion>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Picture>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<WordSent>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<LessonKey>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<WordOfLesson>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<PageSession>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<Ballot>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<BallotCast>().HasQueryFilter(e => e.OwnerId == OwnerId);
     }
 
     private void StampOwner()

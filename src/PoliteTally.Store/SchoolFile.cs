@@ -9,7 +9,9 @@ namespace PoliteTally.Store;
 public sealed class SchoolFile(string dataFolder)
 {
     // FULL: an acknowledgement means on the disk, not on its way there.
-    internal const string Pragmas = "PRAGMA synchronous = FULL; PRAGMA busy_timeout = 5000; PRAGMA foreign_keys = ON";
+    // Secure delete: what is taken out of the file is not left lying in it.
+    internal const string Pragmas =
+        "PRAGMA synchronous = FULL; PRAGMA busy_timeout = 5000; PRAGMA foreign_keys = ON; PRAGMA secure_delete = ON";
 
     /// <summary>The options of every context on this file.</summary>
     public DbContextOptions<SchoolDb> Options { get; } = new DbContextOptionsBuilder<SchoolDb>()

@@ -6,6 +6,7 @@ using Microsoft.AspNetCore.DataProtection.AuthenticatedEncryption;
 using Microsoft.AspNetCore.DataProtection.AuthenticatedEncryption.ConfigurationModel;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http.Json;
+using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.Identity;
 using NodaTime;
 using PoliteTally.Demo;
@@ -13,14 +14,19 @@ using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Accounts;
+using PoliteTally.Web.Features.Board;
 using PoliteTally.Web.Features.Classes;
+using PoliteTally.Web.Features.Feed;
 using PoliteTally.Web.Features.GroundRules;
+using PoliteTally.Web.Features.Help;
 using PoliteTally.Web.Features.Lessons;
 using PoliteTally.Web.Features.Live;
 using PoliteTally.Web.Features.Plans;
+using PoliteTally.Web.Features.Questions;
 using PoliteTally.Web.Features.Reports;
 using PoliteTally.Web.Features.Scores;
 using PoliteTally.Web.Features.Settling;
+using PoliteTally.Web.Features.StudentPage;
 using PoliteTally.Web.Features.WordAhead;
 using PoliteTally.Web.Mail;
 
@@ -62,7 +68,7 @@ public static class Application
         AddServices(builder.Services, file, folder, settings);
 
         var app = builder.Build();
-        Use(app);
+        Use(app, settings);
         Map(app);
         return app;
     }
@@ -79,6 +85,13 @@ public static class Application
         services.AddSingleton<IMail>(settings.Mail is { } server ? new SmtpMail(server) : new OutboxFolder(Path.Combine(folder, "outbox")));
         services.AddSingleton<WordAheadSender>();
         services.AddHostedService(s => s.GetRequiredService<WordAheadSender>());
+        services.AddSingleton<FeedDesk>();
+        services.AddSingleton<LessonKeys>();
+        services.AddSingleton<StandInPrograms>();
+        services.AddSingleton<GuessWatch>();
+        services.AddSingleton<PageSessions>();
+        services.AddSingleton<PagePublisher>();
+        services.AddHostedService(s => s.GetRequiredService<PagePublisher>());
         services.AddScoped<Owner>();
         services.AddScoped(s => new SchoolDb(s.GetRequiredService<SchoolFile>().Options, s.GetRequiredService<Owner>()));
 
@@ -120,14 +133,21 @@ public static class Application
         services.Configure<RouteHandlerOptions>(route => route.ThrowOnBadRequest = true);
         services.AddProblemDetails();
         services.AddOpenApi(Wire.Describe);
-        services.AddSignalR().AddJsonProtocol(json => Wire.Configure(json.PayloadSerializerOptions));
-        services.AddHostFiltering(hosts => hosts.AllowedHosts = ["localhost", "127.0.0.1", "[::1]"]);
+        services.AddResponseCompression(compression => compression.MimeTypes = ["text/html", "text/css", "text/javascript", "image/svg+xml"]);
+        services.AddSignalR().AddJsonProtocol(json => Wire.Configure(json.PayloadSerializerOptions))
+            // A school has many pages that only stand open, and what they do comes by HTTP, which notices a lost line by itself.
+            .AddHubOptions<PageHub>(pages => (pages.KeepAliveInterval, pages.ClientTimeoutInterval) = (TimeSpan.FromSeconds(45), TimeSpan.FromSeconds(120)));
+        services.AddHostFiltering(hosts => hosts.AllowedHosts = ["localhost", "127.0.0.1", "[::1]", .. settings.Address is { } address ? new[] { address.Host } : []]);
         services.AddRateLimiter(limiter =>
         {
             limiter.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
             limiter.AddPolicy(Limits.SignIn, context => PerMinute(context.Connection.RemoteIpAddress?.ToString() ?? "", 20));
             limiter.AddPolicy(Limits.Files, context => PerMinute(OwnerOf(context).ToString(), 60));
             limiter.AddPolicy(Limits.Entries, context => PerMinute(OwnerOf(context).ToString(), 600_000));
+            // By session: a school may come from one address. Whoever has none yet is watched where they enter.
+            limiter.AddPolicy(Limits.Page, context => PerMinute(context.Request.Cookies[PageSessions.Cookie] ?? context.Connection.RemoteIpAddress?.ToString() ?? "", 6000));
+            // By address, not by key: whoever guesses keys has a new one each time.
+            limiter.AddPolicy(Limits.Keys, context => PerMinute(context.Connection.RemoteIpAddress?.ToString() ?? "", 60_000));
         });
     }
 
@@ -141,8 +161,17 @@ public static class Application
         return Task.CompletedTask;
     }
 
-    private static void Use(WebApplication app)
+    private static void Use(WebApplication app, Settings settings)
     {
+        if (settings.Address is not null)
+        {
+            // Who really asks, as the web server before this one says; from anywhere but this machine that is not believed.
+            app.UseForwardedHeaders(new ForwardedHeadersOptions
+            {
+                ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto | ForwardedHeaders.XForwardedHost,
+            });
+        }
+
         app.UseHostFiltering();
         app.UseExceptionHandler(new ExceptionHandlerOptions
         {
@@ -165,6 +194,8 @@ public static class Application
                 policy.AddFormAction().Self();
                 policy.AddFrameAncestors().None();
             }));
+        // What ships with the application, for slow lines; answers of the API hold secrets beside what others wrote, and go as they are.
+        app.UseWhen(context => !context.Request.Path.StartsWithSegments("/api"), files => files.UseResponseCompression());
         app.UseDefaultFiles();
         app.UseStaticFiles(new StaticFileOptions
         {
@@ -187,7 +218,12 @@ public static class Application
     {
         app.MapOpenApi();
         app.MapHub<LiveHub>("/live").RequireAuthorization();
+        app.MapHub<HelpHub>("/help/live");
+        app.MapHub<PageHub>("/page/live");
         var api = app.MapGroup("/api");
+        api.MapFeed();
+        api.MapHelp();
+        api.MapPage();
         api.MapAccounts();
         app.MapPrivateCalendar();
         var signedIn = api.MapGroup("").RequireAuthorization();
@@ -207,14 +243,23 @@ public static class Application
         signedIn.MapShelf();
         signedIn.MapWordAhead();
         signedIn.MapLive();
+        signedIn.MapDraw();
+        signedIn.MapGroups();
+        signedIn.MapReaching();
+        signedIn.MapRollCall();
+        signedIn.MapKeys();
+        signedIn.MapPlay();
+        signedIn.MapLiveKeys();
+        signedIn.MapBoard();
+        signedIn.MapQuestions();
+        signedIn.MapWayIn();
         signedIn.MapSettling();
         signedIn.MapScores();
         signedIn.MapReports();
+        var current = new StaticFileOptions { OnPrepareResponse = prepared => prepared.Context.Response.Headers.CacheControl = "no-cache" };
+        app.MapFallbackToFile("/p/{code?}", "page.html", current);
         // Every other address is a page of the front end; under /api it is a mistake.
-        app.MapFallbackToFile("{*path:nonfile:regex(^(?!api(/|$)))}", "index.html", new StaticFileOptions
-        {
-            OnPrepareResponse = prepared => prepared.Context.Response.Headers.CacheControl = "no-cache",
-        });
+        app.MapFallbackToFile("{*path:nonfile:regex(^(?!api(/|$)))}", "index.html", current);
     }
 
     private static Guid OwnerOf(HttpContext context) =>
@@ -223,7 +268,11 @@ public static class Application
     private static async Task CheckAntiforgery(HttpContext context, RequestDelegate next)
     {
         var request = context.Request;
-        if (request.Path.StartsWithSegments("/api") && !(HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method)))
+        // What comes with a key in its header comes from nobody's cookie, so nobody else's page can send it.
+        var byKey = request.Path.StartsWithSegments("/api/feed") || request.Path.StartsWithSegments("/api/help");
+        // The cookie of a student page goes with no request that another site makes, and a header of its own cannot be sent from there unasked.
+        byKey |= request.Path.StartsWithSegments("/api/page") && request.Headers.ContainsKey("X-Student-Page");
+        if (request.Path.StartsWithSegments("/api") && !byKey && !(HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method)))
         {
             if (!await context.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(context))
             {
@@ -244,7 +293,7 @@ public static class Application
         {
             FormatProblem problem => (StatusCodes.Status422UnprocessableEntity, problem.Message),
             BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } =>
-                (StatusCodes.Status413PayloadTooLarge, "This is larger than can be taken. A file may have up to 20 MB."),
+                (StatusCodes.Status413PayloadTooLarge, "This is larger than can be taken here. A file may have up to 20 MB, and what is written on a page a few hundred characters."),
             BadHttpRequestException problem => (problem.StatusCode, "The request is not understood: its body or an address in it is not of the form described at /openapi/v1.json."),
             IOException => (StatusCodes.Status503ServiceUnavailable, "It could not be stored just now; nothing was kept of it. Try again."),
             _ => (StatusCodes.Status500InternalServerError, "Something went wrong on our side; nothing was kept of this request. Try again."),
@@ -274,4 +323,6 @@ internal static class Limits
     public const string SignIn = "sign-in";
     public const string Files = "files";
     public const string Entries = "entries";
+    public const string Keys = "keys";
+    public const string Page = "page";
 }

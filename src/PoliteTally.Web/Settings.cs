@@ -7,10 +7,14 @@ namespace PoliteTally.Web;
 /// <param name="Port">The port on 127.0.0.1; 0 for any free one.</param>
 /// <param name="Demo">Whether an empty data folder gets the demo school.</param>
 /// <param name="Mail">The mail server; null for the folder that stands in for it.</param>
-public sealed record Settings(string DataFolder, int Port, bool Demo, MailServer? Mail = null)
+/// <param name="Address">
+/// The address under which a web server on the same machine passes requests on, so that students reach their page; null while there is none, and
+/// only this machine is answered.
+/// </param>
+public sealed record Settings(string DataFolder, int Port, bool Demo, MailServer? Mail = null, Uri? Address = null)
 {
     /// <summary>
-    /// Reads <c>--data DIR</c>, <c>--port N</c> and <c>--empty</c>, and the mail server from the environment, where its password
+    /// Reads <c>--data DIR</c>, <c>--port N</c>, <c>--address URL</c> and <c>--empty</c>, and the mail server from the environment, where its password
     /// is seen by nobody who lists programs.
     /// </summary>
     /// <exception cref="ArgumentException">An argument is not one of these.</exception>
@@ -25,8 +29,10 @@ public sealed record Settings(string DataFolder, int Port, bool Demo, MailServer
                 ("--data", { } folder) when Next(ref i) => settings with { DataFolder = folder },
                 ("--port", { } port) when Next(ref i) && int.TryParse(port, CultureInfo.InvariantCulture, out var number)
                     && number is >= 0 and <= 65535 => settings with { Port = number },
+                ("--address", { } address) when Next(ref i) && Uri.TryCreate(address, UriKind.Absolute, out var uri)
+                    && uri is { Scheme: "http" or "https", AbsolutePath: "/" } => settings with { Address = uri },
                 var (other, _) => throw new ArgumentException(
-                    $"“{other}” is not understood here. There is --data DIR, --port N (0 to 65535) and --empty."),
+                    $"“{other}” is not understood here. There is --data DIR, --port N (0 to 65535), --address URL (such as https://tally.school.example) and --empty."),
             };
         }
 

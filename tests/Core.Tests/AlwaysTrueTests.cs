@@ -1,7 +1,9 @@
 using CsCheck;
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Chat;
 using PoliteTally.Core.GroundRules;
+using PoliteTally.Core.Groups;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Scoring;
@@ -15,7 +17,7 @@ public sealed class AlwaysTrueTests
 
     private static readonly Gen<Act> Acts =
         from student in Gen.Int[0, 2].Select(i => Students[i])
-        from kind in Gen.Int[0, 11]
+        from kind in Gen.Int[0, 18]
         select (Act)(kind switch
         {
             0 => new Marked(student, Mark.Here),
@@ -29,6 +31,13 @@ public sealed class AlwaysTrueTests
             8 => new ChatSaid(student, ChatKind.Question, null),
             9 => new NodGiven(student, "on time"),
             10 => new Joined($"name of {student}", "laptop"),
+            11 => new SignalRoundHeld("Fog is a cloud.", [student], [.. Students.Where(s => s != student)]),
+            12 => new SatIn(student, Given.Id(301), (Contribution)(student.GetHashCode() & 1)),
+            13 => new SpeakingPaused(student, (student.GetHashCode() & 1) == 0),
+            14 => new RollCallTaken([student]),
+            15 => new NameRaisedHand($"name of {student}"),
+            16 => new NameWrote($"name of {student}", "low water at four", false),
+            17 => new Renamed($"name of {student}", $"name of {Students[0]}", "laptop"),
             _ => new Left($"name of {student}", "laptop"),
         });
 

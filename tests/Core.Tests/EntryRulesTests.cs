@@ -1,3 +1,4 @@
+using PoliteTally.Core.Chat;
 using PoliteTally.Core.Ledger;
 
 namespace PoliteTally.Core.Tests;
@@ -5,7 +6,7 @@ namespace PoliteTally.Core.Tests;
 public sealed class EntryRulesTests
 {
     private static readonly LessonFacts Running = new(
-        Given.Lesson with { ActualEnd = null }, new HashSet<Guid> { Given.Juno }, Settled: false, _ => null, _ => false);
+        Given.Lesson with { ActualEnd = null }, new HashSet<Guid> { Given.Juno }, Settled: false, _ => null, () => LessonState.Fold([]));
 
     private static readonly LessonFacts Ended = Running with { Times = Given.Lesson };
 
@@ -56,7 +57,8 @@ public sealed class EntryRulesTests
         var target = Given.Noted(5, new HandRaised(Given.Juno));
         Refused(Why(6, new Struck(target.Id)), "not in this lesson");
         Why(6, new Struck(target.Id), Running with { ActOf = _ => target.Act }).ShouldBeNull();
-        Refused(Why(6, new Struck(target.Id), Running with { ActOf = _ => target.Act, IsStruck = _ => true }), "already");
+        var struck = LessonState.Fold([target, Given.Noted(6, new Struck(target.Id))]);
+        Refused(Why(7, new Struck(target.Id), Running with { ActOf = _ => target.Act, State = () => struck }), "already");
     }
 
     [Fact]

@@ -1,5 +1,5 @@
+using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
-using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Scoring;
 
 namespace PoliteTally.Core.Tests;

@@ -1,5 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PoliteTally.Core.Chat;
+using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Questions;
 using PoliteTally.Demo;
 using PoliteTally.Formats;
@@ -46,6 +48,16 @@ public sealed class DemoSchoolTests
         Share(n => n > 6).ShouldBeLessThan(Share(n => n <= 6) / 2);
         File.ReadAllLines(Path.Combine(folder, "demo-files", "attendance-lesson-13.csv")).Length.ShouldBe(32);
         Summaries.Check(file).ShouldBeEmpty();
+
+        // What stands beside turns: groups sat in on, a message hidden by a helper, and somebody reached.
+        LessonState State(int lesson) => Room.Load(db, weather[lesson - 1].Id)!.State().State;
+        State(11).LastGroups.Count.ShouldBe(7);
+        rows.Where(r => r.Lesson!.Number == 11).Count(r => State(11).Of(r.StudentId).SitIns.Count > 0).ShouldBe(12);
+        State(9).Chat.Single(m => m.Hidden is not null).Kind.ShouldBe(ChatKind.OffTask);
+        var wojtek = rows.First(r => r.Student!.Given == "Wojtek").StudentId;
+        State(9).Of(wojtek).Contacts.Select(c => c.Try.Outcome).ShouldBe([ContactOutcome.NoAnswer, ContactOutcome.Reached]);
+        var live = State(14);
+        (live.StageMoves.Count, live.Chat.Count(m => m.Waits), live.Names.Values.Count(n => n.Match is null)).ShouldBe((2, 6, 1));
 
         // One lesson is ready, with a question of every kind; the next is not.
         PlanViews.ReadyNotes(weather[14], db).ShouldAllBe(n => !n.Needed);

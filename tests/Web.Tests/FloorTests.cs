@@ -24,4 +24,16 @@ public sealed class FloorTests
             .HaveDependencyOnAny("NodaTime.SystemClock", "System.DateTime", "System.DateTimeOffset", "System.TimeProvider").GetResult();
         result.IsSuccessful.ShouldBeTrue(string.Join(", ", result.FailingTypeNames ?? []));
     }
+
+    [Fact]
+    public void The_stand_ins_know_nothing_of_the_application()
+    {
+        var root = new DirectoryInfo(AppContext.BaseDirectory);
+        while (!File.Exists(Path.Combine(root!.FullName, "PoliteTally.slnx")))
+        {
+            root = root.Parent;
+        }
+
+        File.ReadAllText(Path.Combine(root.FullName, "src", "PoliteTally.StandIns", "PoliteTally.StandIns.csproj")).ShouldNotContain("ProjectReference");
+    }
 }

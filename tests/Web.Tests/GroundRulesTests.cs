@@ -1,5 +1,6 @@
 using System.Net;
 using NodaTime;
+using PoliteTally.Core.Chat;
 using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Scoring;

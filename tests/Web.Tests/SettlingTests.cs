@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Chat;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Names;
 using PoliteTally.Store;
@@ -159,6 +160,28 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
 
         var csv = await room.Teacher.Http.GetStringAsync($"/api/classes/{room.Class}/report.csv");
         csv.ShouldContain("S1,Quillfeather,Juno,Juno,1,0,0,0,1,0,0,not enough yet,");
+    }
+
+    [Fact]
+    public async Task Hidden_messages_and_asides_stand_in_settling_and_nowhere_else()
+    {
+        var room = await (await app.SignedIn()).Teach();
+        var said = (await room.Tap(new ChatSaid(room.Students["Juno"], ChatKind.Question, "my number is 55 01 47, does fog count?"))).Accepted[0];
+        await room.Tap(new ChatSaid(room.Students["Eino"], ChatKind.Unsorted, "hm"), new ChatHidden(said), new AsideNoted(room.Students["Eino"], "line bad again"));
+        var view = await room.Settling();
+        view.PutAway.Select(p => (p.Who, p.Text, p.IsAside)).ShouldBe([("Juno", "my number is 55 01 47, does fog count?", false), ("Eino", "line bad again", true)]);
+        view.ChatWaiting.ShouldBe(1);
+
+        await room.Tap(new LessonEnded(), new LessonSettled());
+        foreach (var path in new[] { $"lessons/{room.Lesson}/chat", $"lessons/{room.Lesson}/live", $"lessons/{room.Lesson}/scores/{room.Students["Juno"]}", $"classes/{room.Class}/report", $"classes/{room.Class}/report.csv", $"lessons/{room.Lesson}/board" })
+        {
+            var shown = await room.Teacher.Http.GetStringAsync($"/api/{path}");
+            shown.ShouldNotContain("55 01 47", customMessage: path);
+        }
+
+        (await room.Teacher.Http.GetStringAsync($"/api/classes/{room.Class}/report")).ShouldNotContain("line bad");
+        // What was hidden still counts.
+        (await room.Sheet()).Rows.Single(r => r.Called == "Juno").Chat.ShouldHaveSingleItem();
     }
 
     private static async Task<string> Said(HttpResponseMessage response)

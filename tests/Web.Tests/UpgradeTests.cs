@@ -55,4 +55,25 @@ public sealed class UpgradeTests
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
         Directory.Delete(folder, recursive: true);
     }
+
+    [Fact]
+    public async Task A_teacher_from_before_the_live_lesson_has_the_keys_as_they_come()
+    {
+        var folder = Directory.CreateTempSubdirectory("polite-tally-upgrade").FullName;
+        var file = new SchoolFile(folder);
+        await using (var old = file.Open(Guid.Empty))
+        {
+            await old.GetService<IMigrator>().MigrateAsync("BeforeTheLesson");
+            await old.Database.ExecuteSqlAsync($"""
+                INSERT INTO "AspNetUsers" ("Id","DisplayName","School","TimeZone","EmailConfirmed","PhoneNumberConfirmed","TwoFactorEnabled","LockoutEnabled","AccessFailedCount")
+                VALUES ({Guid.CreateVersion7()}, 'Tamsin Vale', 'Skerry Sound', 'Atlantic/Faroe', 0, 0, 0, 0, 0)
+                """);
+        }
+
+        file.Migrate();
+        await using var db = file.Open(Guid.Empty);
+        (await db.Users.SingleAsync()).LiveKeys.ShouldBe("{}");
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        Directory.Delete(folder, recursive: true);
+    }
 }

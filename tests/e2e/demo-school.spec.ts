@@ -50,7 +50,7 @@ for (const scheme of ['light', 'dark'] as const)
       ['/terms', 'Sheep gathering'],
       [`/classes/${classes[0].id}/rules`, 'Late after'],
       [`/classes/${classes[0].id}/rubric`, 'Agreed signals'],
-      [`/classes/${classes[0].id}/passes`, 'for those without'],
+      [`/classes/${classes[0].id}/passes`, 'New ones for the ticked'],
       [`/lessons/${planned.id}/plan`, 'Is it ready?'],
       [`/lessons/${planned.id}/rules`, 'Late after'],
       ['/shelf', 'Which reading do you trust more?'],

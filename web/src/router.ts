@@ -107,6 +107,19 @@ export const router = createRouter({
       meta: { bare: true },
     },
     {
+      path: '/lessons/:id/board',
+      name: 'board',
+      component: () => import('./features/board/BoardWindow.vue'),
+      props: true,
+      meta: { bare: true, title: 'Class board' },
+    },
+    {
+      path: '/help',
+      name: 'help',
+      component: () => import('./features/help/HelpPage.vue'),
+      meta: { bare: true, open: true, title: 'Helping' },
+    },
+    {
       path: '/lessons/:id/settle',
       name: 'settle',
       component: () => import('./features/settling/Settle.vue'),

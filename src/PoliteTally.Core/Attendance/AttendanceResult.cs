@@ -96,6 +96,36 @@ public sealed record AttendanceResult(
 {
     /// <summary>True if the student took part in the lesson at all.</summary>
     public bool WasThere => Status is AttendanceStatus.Present or AttendanceStatus.Late;
+
+    /// <summary>
+    /// Whether the student was there for at least half of a part of the lesson. Where only a length is known, their share of the whole lesson
+    /// speaks for the part; of a part without any length, its moment decides.
+    /// </summary>
+    /// <param name="from">When the part begins.</param>
+    /// <param name="to">When it ends.</param>
+    /// <param name="bridge">The longest gap that counts as present.</param>
+    public bool ThereForHalf(Instant from, Instant to, Duration bridge)
+    {
+        if ((Flags & AttendanceFlags.LengthOnly) != 0)
+        {
+            return Share >= 0.5m;
+        }
+
+        var (there, until) = (Duration.Zero, (Instant?)null);
+        foreach (var stretch in Stretches)
+        {
+            var since = until is { } last && stretch.From - last <= bridge ? last : stretch.From;
+            var (first, end) = (Instant.Max(since, from), Instant.Min(stretch.To, to));
+            there += Duration.Max(Duration.Zero, end - first);
+            until = stretch.To;
+            if (from == to && stretch.From <= from && from < stretch.To)
+            {
+                return true;
+            }
+        }
+
+        return to > from && there * 2 >= to - from;
+    }
 }
 
 /// <summary>Flags beside the status; each independent of the others.</summary>

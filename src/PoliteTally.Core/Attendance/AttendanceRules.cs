@@ -10,8 +10,15 @@ public static class AttendanceRules
     public static AttendanceResult Reckon(LessonState state, Guid student, LessonTimes lesson, AttendancePolicy policy)
     {
         var known = state.Of(student);
+        var sightings = state.SightingsOf(student);
+        // A page that was open when the lesson ended was open until then.
+        if (known.PageOpenBy is { } opened && lesson.ActualEnd is not null)
+        {
+            sightings = [.. sightings, new SeenAt(lesson.CountedTo, opened)];
+        }
+
         return Reckon(
-            lesson, state.SightingsOf(student), known.Marks, known.Declared, known.Excuse, state.RollCalls, policy);
+            lesson, sightings, known.Marks, known.Declared, known.Excuse, state.RollCalls, policy);
     }
 
     /// <summary>

@@ -29,6 +29,21 @@ public sealed record ClassRules
     /// <summary>Whether contributions in the chat count. If not, the chat strand gives nobody a chance.</summary>
     public bool ChatCounts { get; init; } = true;
 
+    /// <summary>Whether somebody who writes "ready" in the chat joins the hand line. On.</summary>
+    public bool ReadyJoinsLine { get; init; } = true;
+
+    /// <summary>Whether a student may come to the student page with the code of the lesson and a name, to be let in by the teacher. Off.</summary>
+    public bool PageByName { get; init; }
+
+    /// <summary>Whether students see on their page what has been noted of themselves today. Off.</summary>
+    public bool PageShowsStrokes { get; init; }
+
+    /// <summary>The tag of students who have extra time.</summary>
+    public const string ExtraTimeTag = "extra time";
+
+    /// <summary>By how much of a question's time it is longer for whoever has extra time, from 0 to 3. 0.5.</summary>
+    public decimal ExtraTimeShare { get; init; } = 0.5m;
+
     /// <summary>Reasons for nods, from one to <see cref="MostNodReasons"/>, in the order of their keys.</summary>
     public IReadOnlyList<string> NodReasons { get; init; } = ["helped someone", "kept going", "on time"];
 
@@ -80,6 +95,7 @@ public sealed record ClassRules
             (scheme.NodsAtMost is < 0 or > 100, "Nods at most: from 0 to 100 points."),
             (scheme.LowestLeftOut is < 0 or > 100, "Lowest lessons left out: from 0 to 100."),
             (scheme.LessonsForTerm is < 1 or > 100, "Lessons for a term score: from 1 to 100."),
+            (ExtraTimeShare is < 0 or > 3, "Extra time: from 0 to 300 % more."),
             (NodReasons.Count is < 1 or > MostNodReasons, $"Reasons for nods: from 1 to {MostNodReasons}."),
             (NodReasons.Select(r => r.Trim()).Distinct(StringComparer.OrdinalIgnoreCase).Count() < NodReasons.Count, "Reasons for nods: each only once."),
             (NodReasons.Any(IsNoLine), NoLine("Reasons for nods")),

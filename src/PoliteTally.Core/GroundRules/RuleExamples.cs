@@ -1,8 +1,8 @@
 using System.Globalization;
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
-using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Scoring;
 
 namespace PoliteTally.Core.GroundRules;
@@ -48,6 +48,10 @@ public static class RuleExamples
                 : "Others were called from the line, this student raised no hand: speaking counts, with nothing earned."),
             new("marksShare", $"All four quiz questions answered, two of them right: {Percent(Strands(There() with { Questions = [Asked(1), Asked(1), Asked(0), Asked(0)] }, Strand.Questions))} of questions."),
             new("chatTarget", $"One message that counts: {Percent(Strands(There() with { Chat = [(ChatKind.Question, Guid.Empty)] }, Strand.Chat))} of chat."),
+            new("pageByName", rules.PageByName ? "Kensa has lost her slip: she gives her name, and you let her in with one press." : "Kensa has lost her slip: she comes in with a new one, or not at all."),
+            new("pageShowsStrokes", rules.PageShowsStrokes ? "Saga sees on her own page that she has spoken once and answered two of three." : "Saga sees her own answers and nothing else."),
+            new("extraTimeShare", $"Ingvild has the tag “{ClassRules.ExtraTimeTag}”: of a question of 60 s she has {Words.Plain(60 + (60 * rules.ExtraTimeShare))} s."),
+            new("readyJoinsLine", rules.ReadyJoinsLine ? "Tram writes “ready” and stands in line behind Ingvild, who wrote it first." : "“ready” is a message like any other; hands alone make the line."),
             new("chatCounts", rules.ChatCounts ? "A question in the chat earns a stroke that counts." : "The chat is left out of every score; strokes still show who wrote."),
             new("nodPoints", $"One nod: {Plus(1)}. Three nods: {Plus(3)}. Twenty nods: {Plus(20)}."),
             new("absenceScoresZero", $"Absent without excuse from a lesson: {Words.Plain(Score(Missing()) ?? 0)} of 100, reckoned from {CountOfStrands(Missing())}."),

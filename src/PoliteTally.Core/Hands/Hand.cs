@@ -74,7 +74,8 @@ public enum TurnOutcome
 /// <param name="RaisedAt">When it went up; the line is ordered by this.</param>
 /// <param name="Entry">The entry that raised it.</param>
 /// <param name="Stage">Where it stands now.</param>
-public sealed record Hand(Guid Student, Instant RaisedAt, Guid Entry, HandStage Stage)
+/// <param name="Ready">True if they wrote that they are ready instead.</param>
+public sealed record Hand(Guid Student, Instant RaisedAt, Guid Entry, HandStage Stage, bool Ready = false)
 {
     /// <summary>True while the hand is in line: up, or lapsed and not dealt with.</summary>
     public bool InLine => Stage is HandStage.Up or HandStage.Lapsed;
@@ -90,5 +91,12 @@ public sealed record Hand(Guid Student, Instant RaisedAt, Guid Entry, HandStage 
 /// <param name="Waited">From the hand going up to the call; null if no hand was up.</param>
 /// <param name="Outcome">How it went; null while nobody has said.</param>
 /// <param name="Entries">The call and the outcome.</param>
+/// <param name="Length">From the call to its outcome; null if either was not noted.</param>
+/// <param name="Why">Why the draw fell on them; null if it did not.</param>
 public sealed record Turn(
-    Guid Student, TurnOrigin Origin, Instant At, Duration? Waited, TurnOutcome? Outcome, IReadOnlyList<Guid> Entries);
+    Guid Student, TurnOrigin Origin, Instant At, Duration? Waited, TurnOutcome? Outcome, IReadOnlyList<Guid> Entries,
+    Duration? Length = null, string? Why = null)
+{
+    /// <summary>Points covered in it, each with the entry that says so.</summary>
+    public IReadOnlyList<(Guid Point, Guid Entry)> Points { get; init; } = [];
+}

@@ -1,4 +1,5 @@
 using NodaTime;
+using PoliteTally.Core.Ledger;
 
 namespace PoliteTally.Core.Hands;
 
@@ -18,7 +19,7 @@ internal sealed class HandLine
     public IReadOnlyList<Turn> Turns => _turns;
 
     /// <summary>A hand already up stays where it is. A lapsed hand raised again keeps its place: its owner never gave it up.</summary>
-    public void Raise(Guid student, Instant at, Guid entry)
+    public void Raise(Guid student, Instant at, Guid entry, bool ready)
     {
         if (_inLine.TryGetValue(student, out var index))
         {
@@ -27,7 +28,7 @@ internal sealed class HandLine
         }
 
         _inLine[student] = _hands.Count;
-        _hands.Add(new Hand(student, at, entry, HandStage.Up));
+        _hands.Add(new Hand(student, at, entry, HandStage.Up, ready));
     }
 
     /// <summary>Ends the hand in line, if there is one; a lapsed hand stays in line.</summary>
@@ -52,12 +53,22 @@ internal sealed class HandLine
     }
 
     /// <summary>Gives the word. A hand in line makes it a turn from the line, however the call was noted.</summary>
-    public void Call(Guid student, TurnOrigin origin, Instant at, Guid entry)
+    public void Call(Guid student, Called called, Entry entry)
     {
-        var hand = TakeFromLine(student);
+        var (hand, at) = (TakeFromLine(student), entry.HappenedAt);
         _openTurn[student] = _turns.Count;
         _turns.Add(new Turn(
-            student, OriginOf(hand, origin), at, hand is null ? null : at - hand.RaisedAt, Outcome: null, [entry]));
+            student, OriginOf(hand, called.Origin), at, hand is null ? null : at - hand.RaisedAt, Outcome: null, [entry.Id], Why: called.Why));
+    }
+
+    /// <summary>Ticks a point in the latest turn of the student; without a turn there is nothing to tick it in.</summary>
+    public void Cover(Guid student, Guid point, Guid entry)
+    {
+        var index = _turns.FindLastIndex(t => t.Student == student);
+        if (index >= 0 && _turns[index].Points.All(p => p.Point != point))
+        {
+            _turns[index] = _turns[index] with { Points = [.. _turns[index].Points, (point, entry)] };
+        }
     }
 
     /// <summary>Ends the open turn of the student; without one, this is a whole turn by itself.</summary>
@@ -65,7 +76,7 @@ internal sealed class HandLine
     {
         if (_openTurn.Remove(student, out var open))
         {
-            _turns[open] = _turns[open] with { Outcome = outcome, Entries = [.. _turns[open].Entries, entry] };
+            _turns[open] = _turns[open] with { Outcome = outcome, Entries = [.. _turns[open].Entries, entry], Length = at - _turns[open].At };
             return;
         }
 
@@ -88,6 +99,11 @@ internal sealed class HandLine
         return _hands[index];
     }
 
-    private static TurnOrigin OriginOf(Hand? hand, TurnOrigin noted) =>
-        hand is not null && noted == TurnOrigin.Invited ? TurnOrigin.Hand : noted;
+    // Somebody who was in line came from there, unless they were drawn or another student handed on to them.
+    private static TurnOrigin OriginOf(Hand? hand, TurnOrigin noted) => hand switch
+    {
+        { Ready: true } when noted is TurnOrigin.Invited or TurnOrigin.Hand => TurnOrigin.Ready,
+        not null when noted == TurnOrigin.Invited => TurnOrigin.Hand,
+        _ => noted,
+    };
 }

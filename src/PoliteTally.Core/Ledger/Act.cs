@@ -1,6 +1,9 @@
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Chat;
+using PoliteTally.Core.Groups;
 using PoliteTally.Core.Hands;
+using PoliteTally.Core.Questions;
 
 namespace PoliteTally.Core.Ledger;
 
@@ -68,7 +71,9 @@ public sealed record ExcuseRecorded(Guid Student, string Reason) : StudentAct(St
 }
 
 /// <summary>A hand went up.</summary>
-public sealed record HandRaised(Guid Student) : StudentAct(Student)
+/// <param name="Student">The id of the student.</param>
+/// <param name="Ready">True if they wrote that they are ready instead of raising a hand.</param>
+public sealed record HandRaised(Guid Student, bool Ready = false) : StudentAct(Student)
 {
     /// <inheritdoc/>
     public override bool ShowsPresence => true;
@@ -78,7 +83,10 @@ public sealed record HandRaised(Guid Student) : StudentAct(Student)
 public sealed record HandEnded(Guid Student, HandEnd End) : StudentAct(Student);
 
 /// <summary>A student was given the word.</summary>
-public sealed record Called(Guid Student, TurnOrigin Origin) : StudentAct(Student);
+/// <param name="Student">The id of the student.</param>
+/// <param name="Origin">How they came by it.</param>
+/// <param name="Why">Why the draw fell on them; null if they were not drawn.</param>
+public sealed record Called(Guid Student, TurnOrigin Origin, string? Why = null) : StudentAct(Student);
 
 /// <summary>How a turn ended. Without a call before it, it is a whole turn by itself.</summary>
 public sealed record TurnTaken(Guid Student, TurnOutcome Outcome, TurnOrigin Origin) : StudentAct(Student)
@@ -86,6 +94,26 @@ public sealed record TurnTaken(Guid Student, TurnOutcome Outcome, TurnOrigin Ori
     /// <inheritdoc/>
     public override bool ShowsPresence => Outcome is TurnOutcome.Full or TurnOutcome.Partial or TurnOutcome.Pass;
 }
+
+/// <summary>A point that everyone is asked to speak to was covered in the turn of a student.</summary>
+/// <param name="Student">The id of the student.</param>
+/// <param name="Point">The id of the point in the plan.</param>
+public sealed record PointCovered(Guid Student, Guid Point) : StudentAct(Student);
+
+/// <summary>A student cannot speak today, so the draw passes them over and speaking is not counted; or can again.</summary>
+public sealed record SpeakingPaused(Guid Student, bool Paused) : StudentAct(Student);
+
+/// <summary>The whole class answered one statement at once, by an agreed gesture.</summary>
+/// <param name="Statement">The statement.</param>
+/// <param name="Answered">Who answered.</param>
+/// <param name="Silent">Who was there and did not.</param>
+/// <param name="LedBy">The student who led it; null if the teacher did.</param>
+public sealed record SignalRoundHeld(
+    string Statement, IReadOnlyList<Guid> Answered, IReadOnlyList<Guid> Silent, Guid? LedBy = null) : Act;
+
+/// <summary>The teacher looked round: those were there, everybody else was not.</summary>
+/// <param name="Here">The ids of the students who were there.</param>
+public sealed record RollCallTaken(IReadOnlyList<Guid> Here) : Act;
 
 /// <summary>A contribution in the chat.</summary>
 /// <param name="Student">The id of the student.</param>
@@ -97,8 +125,236 @@ public sealed record ChatSaid(Guid Student, ChatKind Kind, string? Text) : Stude
     public override bool ShowsPresence => true;
 }
 
+/// <summary>Something said of a message in the chat.</summary>
+/// <param name="Message">The id of the entry of the message.</param>
+public abstract record ChatAct(Guid Message) : Act
+{
+    /// <inheritdoc/>
+    public override bool IsDecision => true;
+}
+
+/// <summary>What a message was, by the sweep. The last word counts.</summary>
+public sealed record ChatSorted(Guid Message, ChatKind Kind) : ChatAct(Message);
+
+/// <summary>A message is not to be shown outside of settling any more. What it counts for stays.</summary>
+public sealed record ChatHidden(Guid Message) : ChatAct(Message);
+
+/// <summary>A question in the chat was answered, aloud or otherwise.</summary>
+public sealed record ChatDealtWith(Guid Message) : ChatAct(Message);
+
 /// <summary>A small credit with a reason.</summary>
 public sealed record NodGiven(Guid Student, string Reason) : StudentAct(Student);
+
+/// <summary>A private note about a student. Never scored, never shown to students.</summary>
+public sealed record AsideNoted(Guid Student, string Text) : StudentAct(Student)
+{
+    /// <inheritdoc/>
+    public override bool IsDecision => true;
+}
+
+/// <summary>Somebody tried to reach a student who was missing.</summary>
+/// <param name="Student">The id of the student.</param>
+/// <param name="Channel">By what.</param>
+/// <param name="Outcome">What came of it.</param>
+/// <param name="Note">More in words; may be empty.</param>
+public sealed record ContactTried(Guid Student, ContactChannel Channel, ContactOutcome Outcome, string Note) : StudentAct(Student);
+
+/// <summary>A stage of the plan began, and the one before it ended.</summary>
+/// <param name="Stage">The id of the stage in the plan.</param>
+public sealed record StageMoved(Guid Stage) : Act;
+
+/// <summary>A stage was given more time, or less.</summary>
+/// <param name="Stage">The id of the stage in the plan.</param>
+/// <param name="Minutes">How many minutes more; below zero for fewer. From −120 to 120.</param>
+public sealed record StageExtended(Guid Stage, int Minutes) : Act;
+
+/// <summary>The time for a task began to run.</summary>
+/// <param name="Seconds">How long it runs, from 5 s to 3 h.</param>
+/// <param name="Task">What is to be done; may be empty.</param>
+public sealed record TimerStarted(int Seconds, string Task) : Act;
+
+/// <summary>The time for the task was ended before it ran out.</summary>
+public sealed record TimerStopped : Act;
+
+/// <summary>The class was split into groups, in place of any before.</summary>
+public sealed record GroupsMade(IReadOnlyList<StudentGroup> Groups) : Act;
+
+/// <summary>A student came into a group, from none or from another; or, with null, is in none any more.</summary>
+public sealed record GroupJoined(Guid Student, Guid? Group) : StudentAct(Student);
+
+/// <summary>A group was given another name.</summary>
+public sealed record GroupRenamed(Guid Group, string Name) : Act;
+
+/// <summary>The groups came back together.</summary>
+public sealed record GroupsDissolved : Act;
+
+/// <summary>The teacher sat in on a group and saw what this member did there.</summary>
+public sealed record SatIn(Guid Student, Guid Group, Contribution Contribution) : StudentAct(Student)
+{
+    /// <inheritdoc/>
+    public override bool ShowsPresence => true;
+}
+
+/// <summary>A question was opened. It is copied whole, so that nothing can change what was asked.</summary>
+/// <param name="Question">The question, its blanks filled in.</param>
+/// <param name="Group">The group it goes to; null for the whole class.</param>
+/// <param name="CopyOf">The id of the entry that opened it before, if it is asked again.</param>
+/// <param name="LongerFor">Students who have extra time.</param>
+/// <param name="LongerSeconds">How much extra time they have, from 0 to 3,600 s.</param>
+public sealed record QuestionOpened(
+    Question Question, Guid? Group, Guid? CopyOf, IReadOnlyList<Guid> LongerFor, int LongerSeconds) : Act;
+
+/// <summary>A question was closed: from here on only the teacher enters answers.</summary>
+/// <param name="Asking">The id of the entry that opened it.</param>
+public sealed record QuestionClosed(Guid Asking) : Act;
+
+/// <summary>A student answered a question, or the teacher did for them. The latest counts.</summary>
+/// <param name="Student">The id of the student.</param>
+/// <param name="Asking">The id of the entry that opened the question.</param>
+/// <param name="Answer">What they answered.</param>
+public sealed record AnswerGiven(Guid Student, Guid Asking, Answer Answer) : StudentAct(Student)
+{
+    /// <inheritdoc/>
+    public override bool ShowsPresence => true;
+
+    /// <inheritdoc/>
+    public override bool IsDecision => true;
+}
+
+/// <summary>A student cannot answer a question, so it does not count for them.</summary>
+/// <param name="Student">The id of the student.</param>
+/// <param name="Asking">The id of the entry that opened the question.</param>
+public sealed record CannotAnswer(Guid Student, Guid Asking) : StudentAct(Student)
+{
+    /// <inheritdoc/>
+    public override bool ShowsPresence => true;
+
+    /// <inheritdoc/>
+    public override bool IsDecision => true;
+}
+
+/// <summary>
+/// An anonymous question was closed and its answers were counted. Answers and students each stand in an order of their own, which says nothing
+/// of when anybody answered.
+/// </summary>
+/// <param name="Asking">The id of the entry that opened the question.</param>
+/// <param name="Cast">How many answered.</param>
+/// <param name="Answers">What they answered; empty if fewer than <see cref="Asking.FewestAnonymous"/> did.</param>
+/// <param name="TookPart">Who answered, if that counts; else empty.</param>
+public sealed record BallotsCounted(Guid Asking, int Cast, IReadOnlyList<Answer> Answers, IReadOnlyList<Guid> TookPart) : Act;
+
+/// <summary>The teacher marked short texts.</summary>
+/// <param name="Asking">The id of the entry that opened the question.</param>
+/// <param name="Students">Whose.</param>
+/// <param name="Marks">From 0 to 1.</param>
+public sealed record AnswersMarked(Guid Asking, IReadOnlyList<Guid> Students, decimal Marks) : Act
+{
+    /// <inheritdoc/>
+    public override bool IsDecision => true;
+}
+
+/// <summary>The key of a question was wrong; this is the right one. All its answers are marked anew.</summary>
+/// <param name="Asking">The id of the entry that opened the question.</param>
+/// <param name="Right">The options that are right; of a ranking all, in the right order.</param>
+/// <param name="Target">As in <see cref="Question.Target"/>.</param>
+/// <param name="Tolerance">As in <see cref="Question.Tolerance"/>.</param>
+/// <param name="AcceptedAnswers">As in <see cref="Question.AcceptedAnswers"/>.</param>
+public sealed record KeyCorrected(
+    Guid Asking, IReadOnlyList<Guid> Right, decimal? Target, decimal Tolerance, IReadOnlyList<string> AcceptedAnswers) : Act
+{
+    /// <inheritdoc/>
+    public override bool IsDecision => true;
+
+    /// <summary>The question with this key.</summary>
+    public Question In(Question question) => question with
+    {
+        Options = question.Kind == QuestionKind.Ranking
+            ? [.. question.Options.OrderBy(o => Right.ToList().IndexOf(o.Id))]
+            : [.. question.Options.Select(o => o with { Right = Right.Contains(o.Id) })],
+        Target = Target,
+        Tolerance = Tolerance,
+        AcceptedAnswers = AcceptedAnswers,
+    };
+}
+
+/// <summary>Two words of a word list are one.</summary>
+/// <param name="Asking">The id of the entry that opened the question.</param>
+/// <param name="Word">The word, folded.</param>
+/// <param name="Into">The word it counts as, folded.</param>
+public sealed record WordsMerged(Guid Asking, string Word, string Into) : Act
+{
+    /// <inheritdoc/>
+    public override bool IsDecision => true;
+}
+
+/// <summary>What was right is shown to students on their own page.</summary>
+/// <param name="Asking">The id of the entry that opened the question.</param>
+public sealed record RightRevealed(Guid Asking) : Act;
+
+/// <summary>Results were put up on the class board, in place of any before.</summary>
+/// <param name="Asking">The id of the entry that opened the question.</param>
+/// <param name="WithRight">Whether it shows what was right.</param>
+/// <param name="HoldBackFew">Whether counts from 1 to 2 are held back.</param>
+/// <param name="Named">Students whose answer is shown with their name, each chosen.</param>
+public sealed record ResultsPut(Guid Asking, bool WithRight, bool HoldBackFew, IReadOnlyList<Guid> Named) : Act;
+
+/// <summary>A student gave a signal of the class while a statement was up.</summary>
+/// <param name="Student">The id of the student.</param>
+/// <param name="Signal">What it means, as the class has agreed.</param>
+public sealed record SignalGiven(Guid Student, string Signal) : StudentAct(Student)
+{
+    /// <inheritdoc/>
+    public override bool ShowsPresence => true;
+}
+
+/// <summary>A student wrote from their page. It stays between them and the teacher until it is shown.</summary>
+/// <param name="Student">The id of the student.</param>
+/// <param name="Kind">What they say it is: a question, an answer or an idea.</param>
+/// <param name="Text">The message.</param>
+public sealed record StudentWrote(Guid Student, ChatKind Kind, string Text) : StudentAct(Student)
+{
+    /// <inheritdoc/>
+    public override bool ShowsPresence => true;
+}
+
+/// <summary>A message from a student page is shown to the class.</summary>
+public sealed record MessageShown(Guid Message) : ChatAct(Message);
+
+/// <summary>A student opened their page: the first of their windows.</summary>
+public sealed record PageOpened(Guid Student) : StudentAct(Student)
+{
+    /// <inheritdoc/>
+    public override bool ShowsPresence => true;
+}
+
+/// <summary>The last window of a student's page was closed.</summary>
+public sealed record PageClosed(Guid Student) : StudentAct(Student)
+{
+    /// <inheritdoc/>
+    public override bool ShowsPresence => true;
+}
+
+/// <summary>Somebody came to the student page with the code of the lesson and a name.</summary>
+/// <param name="Session">Tells apart who came.</param>
+/// <param name="Name">The name they gave.</param>
+public sealed record PageKnocked(Guid Session, string Name) : Act;
+
+/// <summary>The teacher said who came to the student page.</summary>
+/// <param name="Session">Who came.</param>
+/// <param name="Student">The student they are; null to turn them away.</param>
+public sealed record PageAdmitted(Guid Session, Guid? Student) : Act
+{
+    /// <inheritdoc/>
+    public override bool IsDecision => true;
+}
+
+/// <summary>Something was put up on the class board.</summary>
+/// <param name="Item">What.</param>
+/// <param name="Text">Its words, where they do not follow from the lesson: the statement of a signal round.</param>
+public sealed record BoardPut(BoardItem Item, string? Text = null) : Act;
+
+/// <summary>Something was taken down from the class board.</summary>
+public sealed record BoardTaken(BoardItem Item) : Act;
 
 /// <summary>A reminder of the class was seen to.</summary>
 /// <param name="Reminder">Its line, as it stands in the ground rules.</param>
@@ -106,7 +362,11 @@ public sealed record ReminderTicked(string Reminder) : Act;
 
 /// <summary>An act about a name shown in the meeting, whoever that may be.</summary>
 /// <param name="Name">The name exactly as it was shown.</param>
-public abstract record NameAct(string Name) : Act;
+public abstract record NameAct(string Name) : Act
+{
+    /// <summary>As in <see cref="StudentAct.ShowsPresence"/>.</summary>
+    public virtual bool ShowsPresence => false;
+}
 
 /// <summary>The name came into the meeting.</summary>
 /// <param name="Name">The name exactly as it was shown.</param>
@@ -135,6 +395,51 @@ public sealed record NameMatched(string Name, Guid? Student) : NameAct(Name)
     public override bool IsDecision => true;
 }
 
+/// <summary>Whose name this is will be asked later: it leaves the door list for the end of it.</summary>
+public sealed record AskedLater(string Name) : NameAct(Name)
+{
+    /// <inheritdoc/>
+    public override bool IsDecision => true;
+}
+
+/// <summary>Somebody in the meeting changed the name that it shows. They stay one person.</summary>
+/// <param name="Name">The name shown until now.</param>
+/// <param name="To">The name shown from now on.</param>
+/// <param name="Device">As in <see cref="Joined"/>.</param>
+public sealed record Renamed(string Name, string To, string Device) : NameAct(Name);
+
+/// <summary>The hand of a name went up in the meeting.</summary>
+/// <param name="Name">The name exactly as it was shown.</param>
+/// <param name="Ready">As in <see cref="HandRaised"/>.</param>
+public sealed record NameRaisedHand(string Name, bool Ready = false) : NameAct(Name)
+{
+    /// <inheritdoc/>
+    public override bool ShowsPresence => true;
+}
+
+/// <summary>The hand of a name went down in the meeting.</summary>
+public sealed record NameLoweredHand(string Name, HandEnd End) : NameAct(Name);
+
+/// <summary>A name wrote in the chat of the meeting.</summary>
+/// <param name="Name">The name exactly as it was shown.</param>
+/// <param name="Text">The message.</param>
+/// <param name="Private">True if only the teacher could read it.</param>
+public sealed record NameWrote(string Name, string Text, bool Private) : NameAct(Name)
+{
+    /// <inheritdoc/>
+    public override bool ShowsPresence => true;
+}
+
+/// <summary>A name sent a reaction. It shows that somebody was there, and counts for nothing.</summary>
+public sealed record NameReacted(string Name, string Reaction) : NameAct(Name)
+{
+    /// <inheritdoc/>
+    public override bool ShowsPresence => true;
+}
+
+/// <summary>Whether a name was to be seen online, somewhere else than in the meeting.</summary>
+public sealed record NameOnline(string Name, OnlineStatus Status) : NameAct(Name);
+
 /// <summary>The teacher's marks during a lesson.</summary>
 public enum Mark
 {
@@ -148,24 +453,90 @@ public enum Mark
     Left,
 }
 
-/// <summary>What a message in the chat was.</summary>
-public enum ChatKind
+/// <summary>How somebody was tried to be reached.</summary>
+public enum ContactChannel
 {
-    /// <summary>Not settled yet.</summary>
-    Unsorted,
+    /// <summary>A message by e-mail.</summary>
+    Email,
 
-    /// <summary>A question.</summary>
+    /// <summary>A call.</summary>
+    Phone,
+
+    /// <summary>A message in another program.</summary>
+    Message,
+
+    /// <summary>Through somebody else.</summary>
+    Somebody,
+}
+
+/// <summary>What came of trying to reach somebody.</summary>
+public enum ContactOutcome
+{
+    /// <summary>It went out; nobody knows yet.</summary>
+    Sent,
+
+    /// <summary>They answered.</summary>
+    Reached,
+
+    /// <summary>Nobody answered.</summary>
+    NoAnswer,
+
+    /// <summary>It could not go out.</summary>
+    Failed,
+}
+
+/// <summary>Whether somebody is to be seen online.</summary>
+public enum OnlineStatus
+{
+    /// <summary>Online.</summary>
+    Online,
+
+    /// <summary>Online, and not at the machine.</summary>
+    Away,
+
+    /// <summary>Not online.</summary>
+    Offline,
+}
+
+/// <summary>What can stand on the class board. It can show nothing else.</summary>
+public enum BoardItem
+{
+    /// <summary>The directions of the current stage.</summary>
+    Directions,
+
+    /// <summary>The current stage and how much of its time is left.</summary>
+    Stage,
+
+    /// <summary>The time for the task.</summary>
+    Timer,
+
+    /// <summary>Whose turn it is.</summary>
+    Turn,
+
+    /// <summary>The hand line.</summary>
+    HandLine,
+
+    /// <summary>The signals that the class has agreed on.</summary>
+    Signals,
+
+    /// <summary>The rubric.</summary>
+    Rubric,
+
+    /// <summary>The statement of a signal round, with a count-in.</summary>
+    Statement,
+
+    /// <summary>Who is in which group.</summary>
+    Groups,
+
+    /// <summary>Questions that are open to the whole class.</summary>
     Question,
 
-    /// <summary>An answer.</summary>
-    Answer,
+    /// <summary>Results of one question.</summary>
+    Results,
 
-    /// <summary>An idea.</summary>
-    Idea,
+    /// <summary>The way to the student page, with the code of the lesson.</summary>
+    WayIn,
 
-    /// <summary>Greetings and the like.</summary>
-    Social,
-
-    /// <summary>Nothing to do with the lesson.</summary>
-    OffTask,
+    /// <summary>Messages from student pages that are shown.</summary>
+    Messages,
 }

@@ -7,7 +7,9 @@ namespace PoliteTally.Core.Ledger;
 /// </summary>
 /// <param name="Id">A UUIDv7 made where the act was noted, so that sending the entry twice is harmless.</param>
 /// <param name="HappenedAt">When the act happened, aligned to the clock of the server.</param>
-/// <param name="NotedAt">When the server first saw the entry.</param>
+/// <param name="NotedAt">
+/// When the server first saw the entry; no two entries of a lesson the same, so that what happened at one moment keeps the order of arrival.
+/// </param>
 /// <param name="Source">How the entry came.</param>
 /// <param name="By">Who noted it: a person's name, or the name of a file.</param>
 /// <param name="Act">What happened, and to whom.</param>

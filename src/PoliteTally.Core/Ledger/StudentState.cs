@@ -1,5 +1,8 @@
+using System.Security.Cryptography;
+using System.Text;
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Chat;
 
 namespace PoliteTally.Core.Ledger;
 
@@ -8,7 +11,11 @@ public sealed class StudentState
 {
     private readonly List<MarkMade> _marks = [];
     private readonly List<Sighting> _own = [];
-    private readonly List<(ChatSaid Said, Entry Entry)> _chat = [];
+    private readonly List<ChatMessage> _chat = [];
+    private readonly List<(bool Answered, Guid Entry)> _rounds = [];
+    private readonly List<(SatIn Seen, Entry Entry)> _sitIns = [];
+    private readonly List<(AsideNoted Aside, Entry Entry)> _asides = [];
+    private readonly List<(ContactTried Try, Entry Entry)> _contacts = [];
     private readonly List<(NodGiven Nod, Entry Entry)> _nods = [];
 
     /// <summary>The teacher's marks, in order.</summary>
@@ -24,7 +31,25 @@ public sealed class StudentState
     public IReadOnlyList<Sighting> OwnSightings => _own;
 
     /// <summary>Contributions in the chat, in order.</summary>
-    public IReadOnlyList<(ChatSaid Said, Entry Entry)> Chat => _chat;
+    public IReadOnlyList<ChatMessage> Chat => _chat;
+
+    /// <summary>Signal rounds held while they were there.</summary>
+    public IReadOnlyList<(bool Answered, Guid Entry)> SignalRounds => _rounds;
+
+    /// <summary>What the teacher saw of them in groups, in order.</summary>
+    public IReadOnlyList<(SatIn Seen, Entry Entry)> SitIns => _sitIns;
+
+    /// <summary>Private notes about them, in order.</summary>
+    public IReadOnlyList<(AsideNoted Aside, Entry Entry)> Asides => _asides;
+
+    /// <summary>Attempts to reach them, in order.</summary>
+    public IReadOnlyList<(ContactTried Try, Entry Entry)> Contacts => _contacts;
+
+    /// <summary>The entry that says that they cannot speak today; null if they can.</summary>
+    public Guid? PausedBy { get; private set; }
+
+    /// <summary>The entry by which their page was opened; null while it is not open.</summary>
+    public Guid? PageOpenBy { get; private set; }
 
     /// <summary>Nods, in order.</summary>
     public IReadOnlyList<(NodGiven Nod, Entry Entry)> Nods => _nods;
@@ -47,20 +72,50 @@ public sealed class StudentState
             case ExcuseRecorded excuse:
                 Excuse = new ExcuseGiven(excuse.Reason, entry.Id);
                 break;
-            case ChatSaid said:
-                _chat.Add((said, entry));
+            case SpeakingPaused paused:
+                PausedBy = paused.Paused ? entry.Id : null;
+                break;
+            case PageOpened:
+                PageOpenBy = entry.Id;
+                break;
+            case PageClosed:
+                PageOpenBy = null;
+                break;
+            case SatIn seen:
+                _sitIns.Add((seen, entry));
+                break;
+            case AsideNoted aside:
+                _asides.Add((aside, entry));
+                break;
+            case ContactTried contact:
+                _contacts.Add((contact, entry));
                 break;
             case NodGiven nod:
                 _nods.Add((nod, entry));
                 break;
         }
     }
+
+    internal void Glimpsed(Entry entry) => _own.Add(new SeenAt(entry.HappenedAt, entry.Id));
+
+    internal void InRound(bool answered, Entry entry)
+    {
+        _rounds.Add((answered, entry.Id));
+        if (answered)
+        {
+            Glimpsed(entry);
+        }
+    }
+
+    internal void Wrote(ChatMessage message) => _chat.Add(message);
 }
 
 /// <summary>What the entries of a lesson say of one name shown in the meeting.</summary>
 public sealed class NameState(string name)
 {
     private readonly List<Sighting> _sightings = [];
+    private NameWord? _ownMatch;
+    private string? _before;
 
     /// <summary>The name exactly as it was shown.</summary>
     public string Name { get; } = name;
@@ -68,8 +123,48 @@ public sealed class NameState(string name)
     /// <summary>When it was seen.</summary>
     public IReadOnlyList<Sighting> Sightings => _sightings;
 
-    /// <summary>The last word on whose name it is; null while nobody has said.</summary>
+    /// <summary>
+    /// The last word on whose name it is; null while nobody has said. A name that somebody changed to is theirs, unless
+    /// something else was said of it.
+    /// </summary>
     public NameWord? Match { get; private set; }
+
+    /// <summary>The entry by which it is to be asked later; null if it is not.</summary>
+    public Guid? Later { get; private set; }
+
+    /// <summary>Whether the name was to be seen online last, and when.</summary>
+    public (OnlineStatus Status, Instant At)? Online { get; private set; }
+
+    /// <summary>The id under which the acts of the name stand while it belongs to no student. Follows from the name.</summary>
+    public Guid StandsFor { get; } = new(SHA256.HashData(Encoding.UTF8.GetBytes(name)).AsSpan(0, 16));
+
+    internal void Learn(NameAct act, Entry entry)
+    {
+        switch (act)
+        {
+            case NameMatched matched:
+                _ownMatch = new NameWord(matched.Student, entry.Source, entry.Id);
+                break;
+            case AskedLater:
+                Later = entry.Id;
+                break;
+        }
+    }
+
+    internal void WasCalled(string before) => _before = before;
+
+    /// <summary>Takes what is known of the names before this one, however often it was changed; a ring of changes ends.</summary>
+    internal void Settle(Dictionary<string, NameState> names)
+    {
+        var seen = new HashSet<string>(StringComparer.Ordinal);
+        var at = this;
+        while (at._ownMatch is null && at._before is { } before && seen.Add(at.Name))
+        {
+            at = names[before];
+        }
+
+        Match = at._ownMatch;
+    }
 
     internal void Apply(NameAct act, Entry entry)
     {
@@ -81,17 +176,29 @@ public sealed class NameState(string name)
             case Left left:
                 _sightings.Add(new LeaveAt(entry.HappenedAt, entry.Id, DeviceOf(left.Device)));
                 break;
+            case Renamed renamed:
+                _sightings.Add(new LeaveAt(entry.HappenedAt, entry.Id, DeviceOf(renamed.Device)));
+                break;
             case Seen:
                 _sightings.Add(new SeenAt(entry.HappenedAt, entry.Id));
                 break;
             case Attended attended:
                 _sightings.Add(new PresentFor(attended.Length, entry.HappenedAt, entry.Id));
                 break;
-            case NameMatched matched:
-                Match = new NameWord(matched.Student, entry.Source, entry.Id);
+            case NameOnline online:
+                Online = (online.Status, entry.HappenedAt);
                 break;
         }
+
+        if (act.ShowsPresence)
+        {
+            _sightings.Add(new SeenAt(entry.HappenedAt, entry.Id));
+        }
     }
+
+    /// <summary>Somebody changed their name to this one: their connection goes on under it.</summary>
+    internal void CameBy(Renamed renamed, Entry entry) =>
+        _sightings.Add(new JoinAt(entry.HappenedAt, entry.Id, DeviceOf(renamed.Device)));
 
     // The same device id under two names is two connections: files number devices name by name.
     private string DeviceOf(string device) => $"{Name}\n{device}";

@@ -53,6 +53,18 @@ public static partial class NameFolding
     /// <summary>As <see cref="Tokens"/>, with ö as oe and the like; equal to them where there is no such letter.</summary>
     public static IReadOnlyList<string> DigraphTokens(string name) => Split(Strip(name), Digraphs);
 
+    /// <summary>
+    /// Text that is no name, brought to a form in which two spellings of it are equal: case, accents, width, punctuation and spaces do not
+    /// matter; brackets and commas hold nothing back. A minus before a number and the point or comma within one are part of it. What has no
+    /// letters and no digits, such as an emoji, stays as it is.
+    /// </summary>
+    public static string FoldText(string text)
+    {
+        var sound = Point().Replace(Minus().Replace(Sound(text).Normalize(NormalizationForm.FormKC), " minus "), "point");
+        var words = Split(sound, Letters, digits: true);
+        return words.Count > 0 ? string.Join(' ', words) : text.Trim();
+    }
+
     /// <summary>True of "Mum (Barney)" and "Barney's mum": somebody, but not the student whose name stands in it.</summary>
     public static bool IsSomebodyElse(string name) =>
         Split(Brackets().Replace(Sound(name), " "), Letters).Any(OtherPeople.Contains);
@@ -73,7 +85,7 @@ public static partial class NameFolding
             : text;
     }
 
-    private static List<string> Split(string text, Dictionary<char, string> letters)
+    private static List<string> Split(string text, Dictionary<char, string> letters, bool digits = false)
     {
         var folded = new StringBuilder(text.Length);
         foreach (var rune in text.ToLowerInvariant().Normalize(NormalizationForm.FormC).EnumerateRunes())
@@ -92,7 +104,7 @@ public static partial class NameFolding
                     // The okina and its like are letters to Unicode and left out by most keyboards, as apostrophes are.
                     UnicodeCategory.ModifierLetter => "",
                     _ when part.Value == '\'' => "",
-                    _ when Rune.IsLetter(part) => part.ToString(),
+                    _ when Rune.IsLetter(part) || (digits && Rune.IsNumber(part)) => part.ToString(),
                     _ => " ",
                 });
             }
@@ -100,6 +112,12 @@ public static partial class NameFolding
 
         return [.. folded.ToString().Split(' ', StringSplitOptions.RemoveEmptyEntries)];
     }
+
+    [GeneratedRegex(@"(?<![\p{L}\p{N}])[-−](?=\p{Nd})")]
+    private static partial Regex Minus();
+
+    [GeneratedRegex(@"(?<=\p{Nd})[.,](?=\p{Nd})")]
+    private static partial Regex Point();
 
     [GeneratedRegex(@"\([^)]*\)?|\[[^\]]*\]?|\{[^}]*\}?")]
     private static partial Regex Brackets();

@@ -25,8 +25,9 @@ public static class ShortNames
     }
 
     /// <summary>
-    /// Gives each student a letter to pick them by. As many as possible get a letter of their own name to themselves; then
-    /// free letters are given out; after 26 students a letter is shared, and pressing it again moves to the next student.
+    /// Gives each student a key to pick them by. As many as possible get a letter of their own name to themselves; then
+    /// free letters are given out, and from the 27th student on the signs <c>[ ] ; '</c>; after 30 students a key is shared, and pressing it
+    /// again moves to the next student.
     /// Keys already given are kept.
     /// </summary>
     /// <param name="roster">The students, in the order of the sheet.</param>
@@ -83,7 +84,8 @@ public static class ShortNames
         }
     }
 
-    private static IEnumerable<char> Alphabet() => Enumerable.Range('a', 26).Select(c => (char)c);
+    // The signs lie beside the letters, so that a hand finds them without looking; they come when letters have run out.
+    private static IEnumerable<char> Alphabet() => [.. Enumerable.Range('a', 26).Select(c => (char)c), '[', ']', ';', '\''];
 
     // First letters first: they are what a hand expects.
     private static List<char> LettersOf(RosterName student)

@@ -87,6 +87,11 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
     {
         var turns = did.Turns.Where(t => Scheme.CreditOf(t.Outcome) is not null).ToList();
         var uncalled = did.Hands.FirstOrDefault(h => h.NeverCalled);
+        if (did.SpeakingPausedBy is not null && turns.All(t => Scheme.CreditOf(t.Outcome) == 0))
+        {
+            return (null, "cannot speak today: not counted");
+        }
+
         var openLine = scheme.OpenLineIsChance && did.AnybodyCalledFromLine;
         if (turns.Count == 0 && uncalled is null && did.SignalRounds.Count == 0 && !openLine)
         {

@@ -1,4 +1,5 @@
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Chat;
 using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
@@ -40,6 +41,9 @@ public sealed record Participation
     /// <summary>Signal rounds of the lesson.</summary>
     public IReadOnlyList<SignalRound> SignalRounds { get; init; } = [];
 
+    /// <summary>The entry that says that they cannot speak today; null if they can.</summary>
+    public Guid? SpeakingPausedBy { get; init; }
+
     /// <summary>Questions that count for them.</summary>
     public IReadOnlyList<QuestionChance> Questions { get; init; } = [];
 
@@ -56,14 +60,22 @@ public sealed record Participation
     public IReadOnlyList<Guid> Nods { get; init; } = [];
 
     /// <summary>What the ledger of a lesson says of a student, under the ground rules of the lesson.</summary>
-    public static Participation From(LessonState state, Guid student, LessonTimes lesson, ClassRules rules) => new()
+    public static Participation From(LessonState state, Guid student, LessonTimes lesson, ClassRules rules)
     {
-        Attendance = AttendanceRules.Reckon(state, student, lesson, rules.Scheme.Attendance),
-        ChatOpen = rules.ChatCounts,
-        Turns = [.. state.Turns.Where(t => t.Student == student)],
-        Hands = [.. state.Hands.Where(h => h.Student == student)],
-        AnybodyCalledFromLine = state.Turns.Any(t => t.Origin == TurnOrigin.Hand),
-        Chat = [.. state.Of(student).Chat.Select(c => (c.Said.Kind, c.Entry.Id))],
-        Nods = [.. state.Of(student).Nods.Select(n => n.Entry.Id)],
-    };
+        var attendance = AttendanceRules.Reckon(state, student, lesson, rules.Scheme.Attendance);
+        return new Participation
+        {
+            Attendance = attendance,
+            Questions = [.. state.Askings.Select(a => a.ChanceOf(student, attendance, rules.Scheme.Attendance.Bridge)).OfType<QuestionChance>()],
+            ChatOpen = rules.ChatCounts,
+            Turns = [.. state.Turns.Where(t => t.Student == student)],
+            Hands = [.. state.Hands.Where(h => h.Student == student)],
+            AnybodyCalledFromLine = state.Turns.Any(t => t.Origin == TurnOrigin.Hand),
+            SignalRounds = [.. state.Of(student).SignalRounds.Select(r => new SignalRound(r.Answered, r.Entry))],
+            SpeakingPausedBy = state.Of(student).PausedBy,
+            Chat = [.. state.Of(student).Chat.Select(c => (c.CountsAs, c.Entry))],
+            SitIns = [.. state.Of(student).SitIns.Select(s => new SitIn(Scheme.CreditOf(s.Seen.Contribution), s.Entry.Id))],
+            Nods = [.. state.Of(student).Nods.Select(n => n.Entry.Id)],
+        };
+    }
 }

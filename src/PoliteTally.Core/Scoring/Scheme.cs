@@ -1,6 +1,7 @@
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Chat;
+using PoliteTally.Core.Groups;
 using PoliteTally.Core.Hands;
-using PoliteTally.Core.Ledger;
 
 namespace PoliteTally.Core.Scoring;
 
@@ -92,6 +93,14 @@ public sealed record Scheme
     public static decimal CreditOf(ChatKind kind) => kind switch
     {
         ChatKind.Question or ChatKind.Answer or ChatKind.Idea => 1,
+        _ => 0,
+    };
+
+    /// <summary>What a contribution in a group earns.</summary>
+    public static decimal CreditOf(Contribution contribution) => contribution switch
+    {
+        Contribution.Contributed => 1,
+        Contribution.Some => 0.5m,
         _ => 0,
     };
 }

@@ -1,8 +1,8 @@
 using System.Globalization;
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
-using PoliteTally.Core.Ledger;
 
 namespace PoliteTally.Core.Scoring;
 

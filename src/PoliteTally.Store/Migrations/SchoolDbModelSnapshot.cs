@@ -79,6 +79,52 @@ namespace PoliteTally.Store.Migrations
                     b.ToTable("AspNetUserTokens", (string)null);
                 });
 
+            modelBuilder.Entity("PoliteTally.Store.Model.Ballot", b =>
+                {
+                    b.Property<Guid>("AskingId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Answer")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("LessonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("AskingId", "Id");
+
+                    b.HasIndex("LessonId");
+
+                    b.ToTable("Ballots");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.BallotCast", b =>
+                {
+                    b.Property<Guid>("AskingId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("LessonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("AskingId", "StudentId");
+
+                    b.HasIndex("LessonId");
+
+                    b.ToTable("BallotsCast");
+                });
+
             modelBuilder.Entity("PoliteTally.Store.Model.BroughtIn", b =>
                 {
                     b.Property<Guid>("Id")
@@ -233,6 +279,9 @@ namespace PoliteTally.Store.Migrations
                     b.Property<Guid>("ClassId")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Code")
+                        .HasColumnType("TEXT");
+
                     b.Property<bool>("DropIn")
                         .HasColumnType("INTEGER");
 
@@ -282,9 +331,92 @@ namespace PoliteTally.Store.Migrations
 
                     b.HasIndex("ClassId");
 
+                    b.HasIndex("Code")
+                        .IsUnique();
+
                     b.HasIndex("OwnerId", "PlannedStart");
 
                     b.ToTable("Lessons");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.LessonKey", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("KeyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("LessonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("MadeAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Rights")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("TakenBackAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("KeyHash")
+                        .IsUnique();
+
+                    b.HasIndex("LessonId");
+
+                    b.ToTable("LessonKeys");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.PageSession", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Device")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid?>("LessonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("MadeAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("TokenHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("LessonId");
+
+                    b.HasIndex("StudentId");
+
+                    b.HasIndex("TokenHash")
+                        .IsUnique();
+
+                    b.ToTable("PageSessions");
                 });
 
             modelBuilder.Entity("PoliteTally.Store.Model.Picture", b =>
@@ -552,6 +684,10 @@ namespace PoliteTally.Store.Migrations
                     b.Property<bool>("EmailConfirmed")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("LiveKeys")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<bool>("LockoutEnabled")
                         .HasColumnType("INTEGER");
 
@@ -720,6 +856,28 @@ namespace PoliteTally.Store.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("PoliteTally.Store.Model.Ballot", b =>
+                {
+                    b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
+                        .WithMany()
+                        .HasForeignKey("LessonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Lesson");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.BallotCast", b =>
+                {
+                    b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
+                        .WithMany()
+                        .HasForeignKey("LessonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Lesson");
+                });
+
             modelBuilder.Entity("PoliteTally.Store.Model.BroughtIn", b =>
                 {
                     b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
@@ -781,6 +939,34 @@ namespace PoliteTally.Store.Migrations
                         .IsRequired();
 
                     b.Navigation("Class");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.LessonKey", b =>
+                {
+                    b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
+                        .WithMany()
+                        .HasForeignKey("LessonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Lesson");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.PageSession", b =>
+                {
+                    b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
+                        .WithMany()
+                        .HasForeignKey("LessonId")
+                        .OnDelete(DeleteBehavior.Cascade);
+
+                    b.HasOne("PoliteTally.Store.Model.Student", "Student")
+                        .WithMany()
+                        .HasForeignKey("StudentId")
+                        .OnDelete(DeleteBehavior.Cascade);
+
+                    b.Navigation("Lesson");
+
+                    b.Navigation("Student");
                 });
 
             modelBuilder.Entity("PoliteTally.Store.Model.SchoolClass", b =>

@@ -21,6 +21,9 @@ public sealed class Teacher : IdentityUser<Guid>
 
     /// <summary>Fingerprint of the key in the private link to the calendar; null while there is no such link.</summary>
     public string? CalendarKeyHash { get; set; }
+
+    /// <summary>Keys of the live sheet that the teacher changed, as JSON: the name of the act or command, and its key.</summary>
+    public string LiveKeys { get; set; } = "{}";
 }
 
 /// <summary>A term of the school, with the days on which there are no lessons.</summary>
@@ -145,6 +148,11 @@ public sealed class Lesson : IOwned
 
     /// <summary>What of the ground rules differs from those of the class, as JSON.</summary>
     public string Rules { get; set; } = "{}";
+
+    /// <summary>
+    /// The code of its student page; null until somebody asked for it. It is an address and opens nothing by itself, so it is kept as it is.
+    /// </summary>
+    public string? Code { get; set; }
 
     /// <summary>What is prepared, as JSON; empty for nothing.</summary>
     public string Plan { get; set; } = "";
@@ -312,5 +320,90 @@ public sealed class WordOfLesson : IOwned
 
     /// <summary>What happened, in words.</summary>
     public string Said { get; set; } = "";
+    public Lesson? Lesson { get; init; }
+}
+
+/// <summary>What the holder of a key may do in one lesson.</summary>
+[Flags]
+public enum KeyRights
+{
+    None = 0,
+
+    /// <summary>Tell what happens in the meeting, as a program.</summary>
+    Feed = 1,
+
+    /// <summary>Sweep the chat.</summary>
+    Sweep = 2,
+
+    /// <summary>Keep the hand line.</summary>
+    HandLine = 4,
+}
+
+/// <summary>A key to one lesson, for a helper or for a program. It is shown once; only its fingerprint is kept.</summary>
+public sealed class LessonKey : IOwned
+{
+    public Guid Id { get; init; }
+    public Guid OwnerId { get; set; }
+    public Guid LessonId { get; init; }
+
+    /// <summary>Who holds it: a person's or a program's name.</summary>
+    public required string Name { get; set; }
+    public KeyRights Rights { get; init; }
+
+    /// <summary>SHA-256 of the key, in hexadecimal.</summary>
+    public required string KeyHash { get; init; }
+    public Instant MadeAt { get; init; }
+
+    /// <summary>When it was taken back; null while it opens the lesson.</summary>
+    public Instant? TakenBackAt { get; set; }
+    public Lesson? Lesson { get; init; }
+}
+
+/// <summary>A browser in which a student's page was entered.</summary>
+public sealed class PageSession : IOwned
+{
+    public Guid Id { get; init; }
+    public Guid OwnerId { get; set; }
+
+    /// <summary>Who came with a pass; null for somebody who came with a name, until the lesson's ledger says who they are.</summary>
+    public Guid? StudentId { get; init; }
+
+    /// <summary>The one lesson it opens, for somebody who came with a name; null for whoever has a pass.</summary>
+    public Guid? LessonId { get; init; }
+
+    /// <summary>SHA-256 of the token in the cookie, in hexadecimal.</summary>
+    public required string TokenHash { get; init; }
+
+    /// <summary>What kind of device it seems to be, in a word.</summary>
+    public string Device { get; init; } = "";
+    public Instant MadeAt { get; init; }
+    public Instant? EndedAt { get; set; }
+    public Student? Student { get; init; }
+    public Lesson? Lesson { get; init; }
+}
+
+/// <summary>
+/// An answer without a name, while its question is open. Its id is random and made by the browser that may change it; there is no time, no order
+/// and no way to a student. When the question is closed its answers go into the ledger together, and these rows go away.
+/// </summary>
+public sealed class Ballot : IOwned
+{
+    public Guid AskingId { get; init; }
+    public Guid Id { get; init; }
+    public Guid OwnerId { get; set; }
+    public Guid LessonId { get; init; }
+
+    /// <summary>The answer as JSON.</summary>
+    public required string Answer { get; set; }
+    public Lesson? Lesson { get; init; }
+}
+
+/// <summary>That somebody answered an anonymous question that is open, so that nobody answers twice.</summary>
+public sealed class BallotCast : IOwned
+{
+    public Guid AskingId { get; init; }
+    public Guid StudentId { get; init; }
+    public Guid OwnerId { get; set; }
+    public Guid LessonId { get; init; }
     public Lesson? Lesson { get; init; }
 }

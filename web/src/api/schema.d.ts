@@ -4,6 +4,54 @@
  */
 
 export interface paths {
+    "/api/feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Feed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/help": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetHelp"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/help/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["AddHelperEntries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -46,6 +94,102 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["MakeFirstAccount"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/page/{code}/door": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetPageDoor"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/page/{code}/enter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["EnterPage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/page/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetPage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/page/{code}/acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["AddPageAct"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/page/{code}/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["LeavePage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/page/{code}/pictures/{picture}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetPagePicture"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -708,6 +852,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lessons/{id}/chat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetChat"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons/{id}/entries": {
         parameters: {
             query?: never;
@@ -719,6 +879,262 @@ export interface paths {
         put?: never;
         post: operations["AddEntries"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/draw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["Draw"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/groups/propose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ProposeGroups"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/groups/before": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetGroupsBefore"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/reaching": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetReaching"];
+        put?: never;
+        post: operations["ReachOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/roll-call": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetRollCall"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/roll-call.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetRollCallFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetKeys"];
+        put?: never;
+        post: operations["MakeKey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keys/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["TakeBackKey"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/play": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["PlayMeeting"];
+        delete: operations["StopMeeting"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/play/students": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["PlayStudents"];
+        delete: operations["StopStudents"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/live-keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetLiveKeys"];
+        put: operations["SetLiveKeys"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetBoard"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetQuestions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/way-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetWayIn"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/way-in.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetWayInPicture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/pages/{session}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["EndPage"];
         options?: never;
         head?: never;
         patch?: never;
@@ -878,19 +1294,91 @@ export interface components {
             timeZone: string;
             isDemo: boolean;
         };
-        Act: components["schemas"]["ActLessonStarted"] | components["schemas"]["ActLessonEnded"] | components["schemas"]["ActLessonSettled"] | components["schemas"]["ActStruck"] | components["schemas"]["ActMarked"] | components["schemas"]["ActStatusDeclared"] | components["schemas"]["ActExcuseRecorded"] | components["schemas"]["ActHandRaised"] | components["schemas"]["ActHandEnded"] | components["schemas"]["ActCalled"] | components["schemas"]["ActTurnTaken"] | components["schemas"]["ActChatSaid"] | components["schemas"]["ActNodGiven"] | components["schemas"]["ActReminderTicked"] | components["schemas"]["ActJoined"] | components["schemas"]["ActLeft"] | components["schemas"]["ActSeen"] | components["schemas"]["ActAttended"] | components["schemas"]["ActNameMatched"];
+        Act: components["schemas"]["ActLessonStarted"] | components["schemas"]["ActLessonEnded"] | components["schemas"]["ActLessonSettled"] | components["schemas"]["ActStruck"] | components["schemas"]["ActMarked"] | components["schemas"]["ActStatusDeclared"] | components["schemas"]["ActExcuseRecorded"] | components["schemas"]["ActHandRaised"] | components["schemas"]["ActHandEnded"] | components["schemas"]["ActCalled"] | components["schemas"]["ActTurnTaken"] | components["schemas"]["ActChatSaid"] | components["schemas"]["ActNodGiven"] | components["schemas"]["ActReminderTicked"] | components["schemas"]["ActJoined"] | components["schemas"]["ActLeft"] | components["schemas"]["ActSeen"] | components["schemas"]["ActAttended"] | components["schemas"]["ActNameMatched"] | components["schemas"]["ActAskedLater"] | components["schemas"]["ActRenamed"] | components["schemas"]["ActNameRaisedHand"] | components["schemas"]["ActNameLoweredHand"] | components["schemas"]["ActNameWrote"] | components["schemas"]["ActNameReacted"] | components["schemas"]["ActNameOnline"] | components["schemas"]["ActRollCallTaken"] | components["schemas"]["ActPointCovered"] | components["schemas"]["ActSpeakingPaused"] | components["schemas"]["ActSignalRoundHeld"] | components["schemas"]["ActChatSorted"] | components["schemas"]["ActChatHidden"] | components["schemas"]["ActChatDealtWith"] | components["schemas"]["ActAsideNoted"] | components["schemas"]["ActContactTried"] | components["schemas"]["ActStageMoved"] | components["schemas"]["ActStageExtended"] | components["schemas"]["ActTimerStarted"] | components["schemas"]["ActTimerStopped"] | components["schemas"]["ActGroupsMade"] | components["schemas"]["ActGroupJoined"] | components["schemas"]["ActGroupRenamed"] | components["schemas"]["ActGroupsDissolved"] | components["schemas"]["ActSatIn"] | components["schemas"]["ActQuestionOpened"] | components["schemas"]["ActQuestionClosed"] | components["schemas"]["ActAnswerGiven"] | components["schemas"]["ActCannotAnswer"] | components["schemas"]["ActBallotsCounted"] | components["schemas"]["ActAnswersMarked"] | components["schemas"]["ActKeyCorrected"] | components["schemas"]["ActWordsMerged"] | components["schemas"]["ActRightRevealed"] | components["schemas"]["ActResultsPut"] | components["schemas"]["ActSignalGiven"] | components["schemas"]["ActStudentWrote"] | components["schemas"]["ActMessageShown"] | components["schemas"]["ActPageOpened"] | components["schemas"]["ActPageClosed"] | components["schemas"]["ActPageKnocked"] | components["schemas"]["ActPageAdmitted"] | components["schemas"]["ActBoardPut"] | components["schemas"]["ActBoardTaken"];
+        ActAnswerGiven: {
+            /** @enum {string} */
+            type?: "answerGiven";
+            /** Format: uuid */
+            asking: string;
+            answer: components["schemas"]["Answer"];
+            /** Format: uuid */
+            student: string;
+        };
+        ActAnswersMarked: {
+            /** @enum {string} */
+            type?: "answersMarked";
+            /** Format: uuid */
+            asking: string;
+            students: string[];
+            /** Format: double */
+            marks: number;
+        };
+        ActAsideNoted: {
+            /** @enum {string} */
+            type?: "asideNoted";
+            text: string;
+            /** Format: uuid */
+            student: string;
+        };
+        ActAskedLater: {
+            /** @enum {string} */
+            type?: "askedLater";
+            name: string;
+        };
         ActAttended: {
             /** @enum {string} */
             type?: "attended";
             length: components["schemas"]["Duration"];
             name: string;
         };
+        ActBallotsCounted: {
+            /** @enum {string} */
+            type?: "ballotsCounted";
+            /** Format: uuid */
+            asking: string;
+            /** Format: int32 */
+            cast: number;
+            answers: components["schemas"]["Answer"][];
+            tookPart: string[];
+        };
+        ActBoardPut: {
+            /** @enum {string} */
+            type?: "boardPut";
+            item: components["schemas"]["BoardItem"];
+            text?: null | string;
+        };
+        ActBoardTaken: {
+            /** @enum {string} */
+            type?: "boardTaken";
+            item: components["schemas"]["BoardItem"];
+        };
         ActCalled: {
             /** @enum {string} */
             type?: "called";
             origin: components["schemas"]["TurnOrigin"];
+            why?: null | string;
             /** Format: uuid */
             student: string;
+        };
+        ActCannotAnswer: {
+            /** @enum {string} */
+            type?: "cannotAnswer";
+            /** Format: uuid */
+            asking: string;
+            /** Format: uuid */
+            student: string;
+        };
+        ActChatDealtWith: {
+            /** @enum {string} */
+            type?: "chatDealtWith";
+            /** Format: uuid */
+            message: string;
+        };
+        ActChatHidden: {
+            /** @enum {string} */
+            type?: "chatHidden";
+            /** Format: uuid */
+            message: string;
         };
         ActChatSaid: {
             /** @enum {string} */
@@ -900,12 +1388,52 @@ export interface components {
             /** Format: uuid */
             student: string;
         };
+        ActChatSorted: {
+            /** @enum {string} */
+            type?: "chatSorted";
+            kind: components["schemas"]["ChatKind"];
+            /** Format: uuid */
+            message: string;
+        };
+        ActContactTried: {
+            /** @enum {string} */
+            type?: "contactTried";
+            channel: components["schemas"]["ContactChannel"];
+            outcome: components["schemas"]["ContactOutcome"];
+            note: string;
+            /** Format: uuid */
+            student: string;
+        };
         ActExcuseRecorded: {
             /** @enum {string} */
             type?: "excuseRecorded";
             reason: string;
             /** Format: uuid */
             student: string;
+        };
+        ActGroupJoined: {
+            /** @enum {string} */
+            type?: "groupJoined";
+            /** Format: uuid */
+            group: null | string;
+            /** Format: uuid */
+            student: string;
+        };
+        ActGroupRenamed: {
+            /** @enum {string} */
+            type?: "groupRenamed";
+            /** Format: uuid */
+            group: string;
+            name: string;
+        };
+        ActGroupsDissolved: {
+            /** @enum {string} */
+            type?: "groupsDissolved";
+        };
+        ActGroupsMade: {
+            /** @enum {string} */
+            type?: "groupsMade";
+            groups: components["schemas"]["StudentGroup"][];
         };
         ActHandEnded: {
             /** @enum {string} */
@@ -917,6 +1445,8 @@ export interface components {
         ActHandRaised: {
             /** @enum {string} */
             type?: "handRaised";
+            /** @default false */
+            ready: boolean;
             /** Format: uuid */
             student: string;
         };
@@ -925,6 +1455,18 @@ export interface components {
             type?: "joined";
             device: string;
             name: string;
+        };
+        ActKeyCorrected: {
+            /** @enum {string} */
+            type?: "keyCorrected";
+            /** Format: uuid */
+            asking: string;
+            right: string[];
+            /** Format: double */
+            target: null | number;
+            /** Format: double */
+            tolerance: number;
+            acceptedAnswers: string[];
         };
         ActLeft: {
             /** @enum {string} */
@@ -951,11 +1493,49 @@ export interface components {
             /** Format: uuid */
             student: string;
         };
+        ActMessageShown: {
+            /** @enum {string} */
+            type?: "messageShown";
+            /** Format: uuid */
+            message: string;
+        };
+        ActNameLoweredHand: {
+            /** @enum {string} */
+            type?: "nameLoweredHand";
+            end: components["schemas"]["HandEnd"];
+            name: string;
+        };
         ActNameMatched: {
             /** @enum {string} */
             type?: "nameMatched";
             /** Format: uuid */
             student: null | string;
+            name: string;
+        };
+        ActNameOnline: {
+            /** @enum {string} */
+            type?: "nameOnline";
+            status: components["schemas"]["OnlineStatus"];
+            name: string;
+        };
+        ActNameRaisedHand: {
+            /** @enum {string} */
+            type?: "nameRaisedHand";
+            /** @default false */
+            ready: boolean;
+            name: string;
+        };
+        ActNameReacted: {
+            /** @enum {string} */
+            type?: "nameReacted";
+            reaction: string;
+            name: string;
+        };
+        ActNameWrote: {
+            /** @enum {string} */
+            type?: "nameWrote";
+            text: string;
+            private: boolean;
             name: string;
         };
         ActNodGiven: {
@@ -965,15 +1545,141 @@ export interface components {
             /** Format: uuid */
             student: string;
         };
+        ActPageAdmitted: {
+            /** @enum {string} */
+            type?: "pageAdmitted";
+            /** Format: uuid */
+            session: string;
+            /** Format: uuid */
+            student: null | string;
+        };
+        ActPageClosed: {
+            /** @enum {string} */
+            type?: "pageClosed";
+            /** Format: uuid */
+            student: string;
+        };
+        ActPageKnocked: {
+            /** @enum {string} */
+            type?: "pageKnocked";
+            /** Format: uuid */
+            session: string;
+            name: string;
+        };
+        ActPageOpened: {
+            /** @enum {string} */
+            type?: "pageOpened";
+            /** Format: uuid */
+            student: string;
+        };
+        ActPointCovered: {
+            /** @enum {string} */
+            type?: "pointCovered";
+            /** Format: uuid */
+            point: string;
+            /** Format: uuid */
+            student: string;
+        };
+        ActQuestionClosed: {
+            /** @enum {string} */
+            type?: "questionClosed";
+            /** Format: uuid */
+            asking: string;
+        };
+        ActQuestionOpened: {
+            /** @enum {string} */
+            type?: "questionOpened";
+            question: components["schemas"]["Question"];
+            /** Format: uuid */
+            group: null | string;
+            /** Format: uuid */
+            copyOf: null | string;
+            longerFor: string[];
+            /** Format: int32 */
+            longerSeconds: number;
+        };
         ActReminderTicked: {
             /** @enum {string} */
             type?: "reminderTicked";
             reminder: string;
         };
+        ActRenamed: {
+            /** @enum {string} */
+            type?: "renamed";
+            to: string;
+            device: string;
+            name: string;
+        };
+        ActResultsPut: {
+            /** @enum {string} */
+            type?: "resultsPut";
+            /** Format: uuid */
+            asking: string;
+            withRight: boolean;
+            holdBackFew: boolean;
+            named: string[];
+        };
+        ActRightRevealed: {
+            /** @enum {string} */
+            type?: "rightRevealed";
+            /** Format: uuid */
+            asking: string;
+        };
+        ActRollCallTaken: {
+            /** @enum {string} */
+            type?: "rollCallTaken";
+            here: string[];
+        };
+        ActSatIn: {
+            /** @enum {string} */
+            type?: "satIn";
+            /** Format: uuid */
+            group: string;
+            contribution: components["schemas"]["Contribution"];
+            /** Format: uuid */
+            student: string;
+        };
         ActSeen: {
             /** @enum {string} */
             type?: "seen";
             name: string;
+        };
+        ActSignalGiven: {
+            /** @enum {string} */
+            type?: "signalGiven";
+            signal: string;
+            /** Format: uuid */
+            student: string;
+        };
+        ActSignalRoundHeld: {
+            /** @enum {string} */
+            type?: "signalRoundHeld";
+            statement: string;
+            answered: string[];
+            silent: string[];
+            /** Format: uuid */
+            ledBy?: null | string;
+        };
+        ActSpeakingPaused: {
+            /** @enum {string} */
+            type?: "speakingPaused";
+            paused: boolean;
+            /** Format: uuid */
+            student: string;
+        };
+        ActStageExtended: {
+            /** @enum {string} */
+            type?: "stageExtended";
+            /** Format: uuid */
+            stage: string;
+            /** Format: int32 */
+            minutes: number;
+        };
+        ActStageMoved: {
+            /** @enum {string} */
+            type?: "stageMoved";
+            /** Format: uuid */
+            stage: string;
         };
         ActStatusDeclared: {
             /** @enum {string} */
@@ -988,6 +1694,25 @@ export interface components {
             /** Format: uuid */
             entry: string;
         };
+        ActStudentWrote: {
+            /** @enum {string} */
+            type?: "studentWrote";
+            kind: components["schemas"]["ChatKind"];
+            text: string;
+            /** Format: uuid */
+            student: string;
+        };
+        ActTimerStarted: {
+            /** @enum {string} */
+            type?: "timerStarted";
+            /** Format: int32 */
+            seconds: number;
+            task: string;
+        };
+        ActTimerStopped: {
+            /** @enum {string} */
+            type?: "timerStopped";
+        };
         ActTurnTaken: {
             /** @enum {string} */
             type?: "turnTaken";
@@ -996,9 +1721,100 @@ export interface components {
             /** Format: uuid */
             student: string;
         };
+        ActWordsMerged: {
+            /** @enum {string} */
+            type?: "wordsMerged";
+            /** Format: uuid */
+            asking: string;
+            word: string;
+            into: string;
+        };
         AgreedSignal: {
             meaning: string;
             gesture: string;
+        };
+        AlikeTexts: {
+            text: string;
+            texts: string[];
+            students: string[];
+            /** Format: int32 */
+            count: number;
+        };
+        Answer: {
+            options?: string[];
+            /** Format: double */
+            number?: null | number;
+            text?: string;
+            words?: string[];
+        };
+        AnswerCount: {
+            /** Format: uuid */
+            option: null | string;
+            /** Format: double */
+            number: null | number;
+            /** Format: int32 */
+            count: null | number;
+        };
+        AskedStudent: {
+            /** Format: uuid */
+            student: string;
+            answer: null | string;
+            at: null | components["schemas"]["Instant"];
+            byTeacher: boolean;
+            /** Format: double */
+            marks: null | number;
+            cannot: boolean;
+            here: boolean;
+            deadline: null | components["schemas"]["Instant"];
+        };
+        AskingLine: {
+            /** Format: uuid */
+            asking: string;
+            /** Format: uuid */
+            question: string;
+            text: string;
+            kind: components["schemas"]["QuestionKind"];
+            purpose: components["schemas"]["QuestionPurpose"];
+            anonymous: boolean;
+            /** Format: uuid */
+            group: null | string;
+            openedAt: components["schemas"]["Instant"];
+            closedAt: null | components["schemas"]["Instant"];
+            /** Format: int32 */
+            seconds: null | number;
+            /** Format: int32 */
+            answered: number;
+            /** Format: int32 */
+            cannot: number;
+            /** Format: int32 */
+            goesTo: number;
+        };
+        AskingView: {
+            /** Format: uuid */
+            asking: string;
+            question: components["schemas"]["Question"];
+            /** Format: uuid */
+            group: null | string;
+            groupName: null | string;
+            /** Format: uuid */
+            copyOf: null | string;
+            openedAt: components["schemas"]["Instant"];
+            closedAt: null | components["schemas"]["Instant"];
+            /** Format: int32 */
+            answered: number;
+            results: components["schemas"]["QuestionResults"];
+            heldBack: null | string;
+            students: components["schemas"]["AskedStudent"][];
+            revealed: boolean;
+            onBoard: boolean;
+            /** Format: int32 */
+            corrections: number;
+        };
+        Attempt: {
+            at: components["schemas"]["Instant"];
+            channel: components["schemas"]["ContactChannel"];
+            outcome: components["schemas"]["ContactOutcome"];
+            note: string;
         };
         AttendanceLine: {
             /** Format: int32 */
@@ -1043,6 +1859,94 @@ export interface components {
         AttendanceShape: "stretches" | "events" | "lengths";
         /** @enum {unknown} */
         AttendanceStatus: "present" | "late" | "absent" | "excused" | "didNotCome";
+        AtTheDoor: {
+            name: string;
+            first: null | components["schemas"]["Instant"];
+            inMeeting: boolean;
+            proposals: string[];
+            /** Format: uuid */
+            later: null | string;
+        };
+        BoardAnswer: {
+            who: string;
+            answer: string;
+        };
+        BoardGroup: {
+            name: string;
+            members: string[];
+        };
+        /** @enum {unknown} */
+        BoardItem: "directions" | "stage" | "timer" | "turn" | "handLine" | "signals" | "rubric" | "statement" | "groups" | "question" | "results" | "wayIn" | "messages";
+        BoardQuestion: {
+            text: string;
+            options: components["schemas"]["PageOption"][];
+            deadline: null | components["schemas"]["Instant"];
+        };
+        BoardResults: {
+            text: string;
+            kind: components["schemas"]["QuestionKind"];
+            options: components["schemas"]["PageOption"][];
+            /** Format: int32 */
+            answered: null | number;
+            counts: components["schemas"]["AnswerCount"][];
+            ranking: components["schemas"]["RankedOption"][];
+            words: components["schemas"]["BoardWord"][];
+            texts: components["schemas"]["BoardText"][];
+            right: null | string[];
+            rightWords: null | string;
+            /** Format: int32 */
+            scaleFrom: number;
+            /** Format: int32 */
+            scaleTo: number;
+            scaleFromLabel: string;
+            scaleToLabel: string;
+            named: components["schemas"]["BoardAnswer"][];
+        };
+        BoardStage: {
+            name: string;
+            from: components["schemas"]["Instant"];
+            to: components["schemas"]["Instant"];
+        };
+        BoardStatement: {
+            text: string;
+            since: components["schemas"]["Instant"];
+        };
+        BoardText: {
+            text: string;
+            /** Format: int32 */
+            count: number;
+        };
+        BoardTimer: {
+            task: string;
+            from: components["schemas"]["Instant"];
+            to: components["schemas"]["Instant"];
+        };
+        BoardUp: {
+            item: components["schemas"]["BoardItem"];
+            text: null | string;
+            since: components["schemas"]["Instant"];
+        };
+        BoardView: {
+            now: components["schemas"]["Instant"];
+            directions: null | string;
+            stage: null | components["schemas"]["BoardStage"];
+            timer: null | components["schemas"]["BoardTimer"];
+            turn: null | string;
+            handLine: null | string[];
+            signals: null | components["schemas"]["AgreedSignal"][];
+            rubric: null | string;
+            statement: null | components["schemas"]["BoardStatement"];
+            groups: null | components["schemas"]["BoardGroup"][];
+            questions: null | components["schemas"]["BoardQuestion"][];
+            results: null | components["schemas"]["BoardResults"];
+            wayIn: null | string;
+            messages: null | components["schemas"]["PageMessage"][];
+        };
+        BoardWord: {
+            word: string;
+            /** Format: int32 */
+            count: number;
+        };
         BundleClass: {
             id: string;
             title: string;
@@ -1103,6 +2007,29 @@ export interface components {
         Certainty: "sure" | "likely" | "unknown";
         /** @enum {unknown} */
         ChatKind: "unsorted" | "question" | "answer" | "idea" | "social" | "offTask";
+        ChatLine: {
+            /** Format: uuid */
+            entry: string;
+            at: components["schemas"]["Instant"];
+            /** Format: uuid */
+            student: null | string;
+            who: string;
+            text: string;
+            private: boolean;
+            kind: components["schemas"]["ChatKind"];
+            sorted: boolean;
+            proposal: components["schemas"]["ChatKind"];
+            dealtWith: boolean;
+            repeat: boolean;
+            fromPage: boolean;
+            /** Format: uuid */
+            shown: null | string;
+        };
+        ChatView: {
+            /** Format: int64 */
+            position: number;
+            messages: components["schemas"]["ChatLine"][];
+        };
         ClassChange: {
             name: string;
             /** Format: uuid */
@@ -1144,6 +2071,11 @@ export interface components {
         ClassRules: {
             scheme?: components["schemas"]["Scheme"];
             chatCounts?: boolean;
+            readyJoinsLine?: boolean;
+            pageByName?: boolean;
+            pageShowsStrokes?: boolean;
+            /** Format: double */
+            extraTimeShare?: number;
             nodReasons?: string[];
             signals?: components["schemas"]["AgreedSignal"][];
             rubric?: string;
@@ -1158,6 +2090,12 @@ export interface components {
             samples: string[];
             field: null | string;
         };
+        /** @enum {unknown} */
+        ContactChannel: "email" | "phone" | "message" | "somebody";
+        /** @enum {unknown} */
+        ContactOutcome: "sent" | "reached" | "noAnswer" | "failed";
+        /** @enum {unknown} */
+        Contribution: "contributed" | "some" | "not";
         CopyFrom: {
             /** Format: uuid */
             lesson: string;
@@ -1188,10 +2126,36 @@ export interface components {
             /** Format: int32 */
             settled: number;
         };
+        DrawMade: {
+            /** Format: uuid */
+            student: string;
+            why: string;
+            /** Format: double */
+            odds: number;
+            /** Format: int64 */
+            position: number;
+        };
+        /** @enum {unknown} */
+        DrawManner: "leastHeard" | "onceRound";
+        DrawWanted: {
+            /** Format: uuid */
+            id: string;
+            manner: components["schemas"]["DrawManner"];
+        };
         /** @description Seconds. */
         Duration: number;
+        EarlierNeed: {
+            /** Format: int32 */
+            number: number;
+            start: components["schemas"]["Instant"];
+            outcome: components["schemas"]["ContactOutcome"];
+        };
         EntriesSent: {
             entries: components["schemas"]["SentEntry"][];
+        };
+        EventProblem: {
+            id: string;
+            why: string;
         };
         ExplainedEntry: {
             /** Format: uuid */
@@ -1208,6 +2172,17 @@ export interface components {
             shown: null | number;
             score: components["schemas"]["LessonScore"];
             entries: components["schemas"]["ExplainedEntry"][];
+        };
+        FeedAnswer: {
+            /** Format: int32 */
+            accepted: number;
+            refused: components["schemas"]["EventProblem"][];
+        };
+        FeedNow: {
+            lastAt: components["schemas"]["Instant"];
+            /** Format: int32 */
+            refused: number;
+            why: null | string;
         };
         FieldChange: {
             field: string;
@@ -1228,6 +2203,31 @@ export interface components {
             entries: number;
             notedAt: components["schemas"]["Instant"];
         };
+        GroupsBefore: {
+            /** Format: uuid */
+            lessonId: string;
+            /** Format: int32 */
+            number: number;
+            title: string;
+            at: components["schemas"]["Instant"];
+            groups: components["schemas"]["StudentGroup"][];
+        };
+        GroupsProposed: {
+            groups: string[][];
+            split: string[][];
+            joined: string[][];
+            /** Format: int32 */
+            repeats: number;
+        };
+        GroupsWanted: {
+            students: string[];
+            /** Format: int32 */
+            count: null | number;
+            /** Format: int32 */
+            size: null | number;
+            /** Format: int32 */
+            seed: number;
+        };
         /** @enum {unknown} */
         HandEnd: "withdrawn" | "setDown" | "lapsed";
         HandInLine: {
@@ -1235,9 +2235,58 @@ export interface components {
             student: string;
             raisedAt: components["schemas"]["Instant"];
             lapsed: boolean;
+            ready: boolean;
+            stranger: null | string;
+        };
+        HelpPerson: {
+            /** Format: uuid */
+            id: string;
+            called: string;
+            rest: string;
+            shortName: string;
+            key: string;
+        };
+        HelpView: {
+            /** Format: uuid */
+            lessonId: string;
+            helper: string;
+            className: string;
+            title: string;
+            stage: components["schemas"]["LessonStage"];
+            sweep: boolean;
+            handLine: boolean;
+            /** Format: int64 */
+            position: number;
+            now: components["schemas"]["Instant"];
+            people: components["schemas"]["HelpPerson"][];
+            hands: null | components["schemas"]["HandInLine"][];
+            turn: null | components["schemas"]["TurnNow"];
+            chat: null | components["schemas"]["ChatView"];
         };
         /** @description Milliseconds since 1970 in UTC. */
         Instant: number;
+        JsonElement: unknown;
+        KeyLine: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            feed: boolean;
+            sweep: boolean;
+            handLine: boolean;
+            madeAt: components["schemas"]["Instant"];
+            takenBack: boolean;
+        };
+        KeyMade: {
+            line: components["schemas"]["KeyLine"];
+            key: string;
+            path: null | string;
+        };
+        KeyWanted: {
+            name: string;
+            feed: boolean;
+            sweep: boolean;
+            handLine: boolean;
+        };
         /** @enum {unknown} */
         KnownBy: "nothing" | "estimated" | "measured" | "declared";
         KnownNameLine: {
@@ -1260,6 +2309,7 @@ export interface components {
             text: string;
             struck: boolean;
             canStrike: boolean;
+            helper: null | string;
         };
         LessonLine: {
             /** Format: uuid */
@@ -1336,6 +2386,27 @@ export interface components {
             nodReasons: string[];
             beforeStart: components["schemas"]["Reminder"][];
             beforeEnd: components["schemas"]["Reminder"][];
+            plan: components["schemas"]["PlanNow"];
+            timer: null | components["schemas"]["TimerNow"];
+            groups: components["schemas"]["StudentGroup"][];
+            board: components["schemas"]["BoardUp"][];
+            rounds: components["schemas"]["RoundHeld"][];
+            door: components["schemas"]["AtTheDoor"][];
+            /** Format: int32 */
+            chatWaiting: number;
+            /** Format: int32 */
+            openQuestions: number;
+            feed: null | components["schemas"]["FeedNow"];
+            askings: components["schemas"]["AskingLine"][];
+            signals: components["schemas"]["SignalSeen"][];
+            callers: components["schemas"]["PageCaller"][];
+            /** Format: int32 */
+            wrongTries: number;
+        };
+        LiveKeys: {
+            changed: {
+                [key: string]: string;
+            };
         };
         LivePatch: {
             /** Format: int64 */
@@ -1361,8 +2432,20 @@ export interface components {
             /** Format: int32 */
             dropouts: number;
             speaking: components["schemas"]["Stroke"][];
+            questions: components["schemas"]["Stroke"][];
             chat: components["schemas"]["Stroke"][];
+            group: components["schemas"]["Stroke"][];
             nods: components["schemas"]["Stroke"][];
+            points: string[];
+            /** Format: uuid */
+            paused: null | string;
+            /** Format: int32 */
+            rounds: number;
+            asides: string[];
+            /** Format: int32 */
+            contacts: number;
+            online: null | components["schemas"]["OnlineSeen"];
+            page: boolean;
         };
         LiveStretch: {
             from: components["schemas"]["Instant"];
@@ -1401,6 +2484,16 @@ export interface components {
         MergeInto: {
             /** Format: uuid */
             into: string;
+        };
+        MissingStudent: {
+            /** Format: uuid */
+            student: string;
+            called: string;
+            rest: string;
+            hasAddress: boolean;
+            online: null | components["schemas"]["OnlineSeen"];
+            attempts: components["schemas"]["Attempt"][];
+            earlier: components["schemas"]["EarlierNeed"][];
         };
         NameLine: {
             name: string;
@@ -1445,6 +2538,21 @@ export interface components {
             missing: number;
             first: string;
         };
+        OnlineSeen: {
+            status: components["schemas"]["OnlineStatus"];
+            at: components["schemas"]["Instant"];
+        };
+        /** @enum {unknown} */
+        OnlineStatus: "online" | "away" | "offline";
+        OpenPage: {
+            /** Format: uuid */
+            session: string;
+            /** Format: uuid */
+            student: null | string;
+            name: string;
+            device: string;
+            since: components["schemas"]["Instant"];
+        };
         OutboxLine: {
             file: string;
             to: string;
@@ -1452,6 +2560,128 @@ export interface components {
             /** Format: date-time */
             at: string;
             text: string;
+        };
+        PageAct: {
+            /** Format: uuid */
+            id: string;
+            doing: components["schemas"]["PageDoing"];
+            /** Format: uuid */
+            asking?: null | string;
+            answer?: null | components["schemas"]["Answer"];
+            text?: null | string;
+            kind?: null | components["schemas"]["ChatKind"];
+        };
+        PageCaller: {
+            /** Format: uuid */
+            session: string;
+            name: string;
+            at: components["schemas"]["Instant"];
+        };
+        /** @enum {unknown} */
+        PageDoing: "raiseHand" | "lowerHand" | "sayReady" | "answer" | "cannotAnswer" | "write" | "signal";
+        PageDoor: {
+            byName: boolean;
+        };
+        PageEntry: {
+            pass: null | string;
+            name: null | string;
+            remember: boolean;
+        };
+        PageHand: {
+            /** Format: int32 */
+            place: number;
+            /** Format: int32 */
+            of: number;
+            ready: boolean;
+            lapsed: boolean;
+        };
+        PageLesson: {
+            className: string;
+            title: string;
+            stage: components["schemas"]["LessonStage"];
+            board: components["schemas"]["BoardView"];
+            signals: null | string[];
+            said: components["schemas"]["PageMessage"][];
+        };
+        PageMessage: {
+            /** Format: uuid */
+            message: string;
+            who: string;
+            kind: components["schemas"]["ChatKind"];
+            text: string;
+        };
+        PageOption: {
+            /** Format: uuid */
+            id: string;
+            text: string;
+            /** Format: uuid */
+            picture: null | string;
+            alternativeText: string;
+        };
+        PageOwn: {
+            standing: components["schemas"]["PageStanding"];
+            called: string;
+            group: null | string;
+            hand: null | components["schemas"]["PageHand"];
+            onTurn: boolean;
+            signal: null | string;
+            questions: components["schemas"]["PageQuestion"][];
+            wrote: components["schemas"]["PageWrote"][];
+            strokes: null | components["schemas"]["PageStrokes"];
+        };
+        PageQuestion: {
+            /** Format: uuid */
+            asking: string;
+            kind: components["schemas"]["QuestionKind"];
+            purpose: components["schemas"]["QuestionPurpose"];
+            text: string;
+            options: components["schemas"]["PageOption"][];
+            anonymous: boolean;
+            countsTakingPart: boolean;
+            forGroup: boolean;
+            /** Format: int32 */
+            scaleFrom: number;
+            /** Format: int32 */
+            scaleTo: number;
+            scaleFromLabel: string;
+            scaleToLabel: string;
+            /** Format: int32 */
+            wordsEach: number;
+            open: boolean;
+            deadline: null | components["schemas"]["Instant"];
+            answer: null | components["schemas"]["Answer"];
+            answered: boolean;
+            cannot: boolean;
+            right: null | string[];
+            rightWords: null | string;
+            /** Format: double */
+            marks: null | number;
+        };
+        /** @enum {unknown} */
+        PageStanding: "waiting" | "turnedAway" | "in";
+        PageStrokes: {
+            /** Format: int32 */
+            speaking: number;
+            /** Format: int32 */
+            questions: number;
+            /** Format: int32 */
+            asked: number;
+            /** Format: int32 */
+            chat: number;
+            /** Format: int32 */
+            nods: number;
+        };
+        PageView: {
+            now: components["schemas"]["Instant"];
+            lesson: components["schemas"]["PageLesson"];
+            own: components["schemas"]["PageOwn"];
+        };
+        PageWrote: {
+            /** Format: uuid */
+            message: string;
+            kind: components["schemas"]["ChatKind"];
+            text: string;
+            shown: boolean;
         };
         PassesWanted: {
             students: string[];
@@ -1494,6 +2724,16 @@ export interface components {
             /** @default  */
             directions: string;
         };
+        PlanNow: {
+            stages: components["schemas"]["StageLine"][];
+            stage: null | components["schemas"]["StageOn"];
+            points: components["schemas"]["PointToCover"][];
+            statements: components["schemas"]["PointToCover"][];
+            signals: components["schemas"]["AgreedSignal"][];
+            hasRubric: boolean;
+            /** Format: double */
+            extraTimeShare: number;
+        };
         /** @enum {unknown} */
         PlanPart: "lesson" | "stages" | "points" | "groups" | "questions" | "wordAhead";
         PlanSent: {
@@ -1523,10 +2763,22 @@ export interface components {
             beforeEnd: string[];
             rulesDiffer: boolean;
         };
+        PlaySpeed: {
+            /** Format: int32 */
+            speed: number;
+        };
         PointToCover: {
             /** Format: uuid */
             id: string;
             text: string;
+        };
+        PutAway: {
+            /** Format: uuid */
+            entry: string;
+            at: components["schemas"]["Instant"];
+            who: string;
+            text: string;
+            isAside: boolean;
         };
         Question: {
             /** Format: uuid */
@@ -1572,6 +2824,44 @@ export interface components {
         };
         /** @enum {unknown} */
         QuestionPurpose: "poll" | "quiz";
+        QuestionResults: {
+            /** Format: int32 */
+            answered: null | number;
+            counts: components["schemas"]["AnswerCount"][];
+            ranking: components["schemas"]["RankedOption"][];
+            words: components["schemas"]["WordCount"][];
+            texts: components["schemas"]["AlikeTexts"][];
+        };
+        QuestionsView: {
+            /** Format: int64 */
+            position: number;
+            askings: components["schemas"]["AskingView"][];
+        };
+        RankedOption: {
+            /** Format: uuid */
+            option: string;
+            /** Format: double */
+            meanPlace: number;
+            places: number[];
+        };
+        ReachingView: {
+            /** Format: int64 */
+            position: number;
+            subject: string;
+            text: string;
+            missing: components["schemas"]["MissingStudent"][];
+        };
+        ReachOne: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            student: string;
+        };
+        ReachOut: {
+            messages: components["schemas"]["ReachOne"][];
+            subject: string;
+            text: string;
+        };
         ReadyNote: {
             where: components["schemas"]["PlanPart"];
             text: string;
@@ -1666,6 +2956,19 @@ export interface components {
             /** Format: double */
             mostHeardShare: null | number;
         };
+        RollCallLine: {
+            /** Format: uuid */
+            student: string;
+            called: string;
+            rest: string;
+            number: null | string;
+            whereabouts: components["schemas"]["Whereabouts"];
+            words: string;
+        };
+        RollCallView: {
+            at: components["schemas"]["Instant"];
+            lines: components["schemas"]["RollCallLine"][];
+        };
         RosterBroughtIn: {
             /** Format: int32 */
             joined: number;
@@ -1720,6 +3023,14 @@ export interface components {
         };
         /** @enum {unknown} */
         RosterStep: "joins" | "returns" | "changes" | "stays" | "leaves";
+        RoundHeld: {
+            statement: string;
+            /** Format: int32 */
+            answered: number;
+            /** Format: int32 */
+            silent: number;
+            at: components["schemas"]["Instant"];
+        };
         RuleExample: {
             rule: string;
             text: string;
@@ -1881,6 +3192,9 @@ export interface components {
             /** Format: uuid */
             settledBy: null | string;
             now: components["schemas"]["Instant"];
+            /** Format: int32 */
+            chatWaiting: number;
+            putAway: components["schemas"]["PutAway"][];
         };
         ShelfLine: {
             /** Format: uuid */
@@ -1891,18 +3205,40 @@ export interface components {
         ShelfSent: {
             question: components["schemas"]["Question"];
         };
+        SignalSeen: {
+            /** Format: uuid */
+            student: string;
+            signal: string;
+        };
         SignIn: {
             email: string;
             password: string;
         };
         /** @enum {unknown} */
         Source: "tapped" | "page" | "feed" | "file";
+        StageLine: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** Format: int32 */
+            minutes: number;
+            hasDirections: boolean;
+        };
         StageLook: {
             /** Format: uuid */
             id: string;
             from: components["schemas"]["Instant"];
             to: components["schemas"]["Instant"];
             directionsHtml: string;
+        };
+        StageOn: {
+            /** Format: int32 */
+            index: number;
+            from: components["schemas"]["Instant"];
+            to: components["schemas"]["Instant"];
+            plannedTo: components["schemas"]["Instant"];
+            /** Format: int32 */
+            extended: number;
         };
         /** @enum {unknown} */
         Strand: "attendance" | "speaking" | "questions" | "chat" | "groupWork";
@@ -1919,6 +3255,12 @@ export interface components {
             /** Format: double */
             credit: number;
             struck: boolean;
+        };
+        StudentGroup: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            members: string[];
         };
         StudentLine: {
             /** Format: uuid */
@@ -1974,6 +3316,11 @@ export interface components {
             lastDay: components["schemas"]["LocalDate"];
             daysOff: components["schemas"]["DaysOff"][];
         };
+        TimerNow: {
+            task: string;
+            from: components["schemas"]["Instant"];
+            to: components["schemas"]["Instant"];
+        };
         TurnNow: {
             /** Format: uuid */
             student: string;
@@ -1981,11 +3328,18 @@ export interface components {
             at: components["schemas"]["Instant"];
             /** Format: double */
             waitedSeconds: null | number;
+            why: null | string;
         };
         /** @enum {unknown} */
         TurnOrigin: "hand" | "ready" | "drawn" | "invited" | "handedOn";
         /** @enum {unknown} */
         TurnOutcome: "full" | "partial" | "pass" | "couldNot";
+        WayIn: {
+            code: string;
+            address: string;
+            sentence: string;
+            pages: components["schemas"]["OpenPage"][];
+        };
         /** @enum {unknown} */
         Whereabouts: "missing" | "here" | "late" | "left" | "excused";
         WordAhead: {
@@ -1994,6 +3348,13 @@ export interface components {
             minutesBefore?: number;
             subject?: string;
             text?: string;
+        };
+        WordCount: {
+            folded: string;
+            word: string;
+            /** Format: int32 */
+            count: number;
+            with: string[];
         };
         WordLine: {
             /** Format: uuid */
@@ -2037,6 +3398,75 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    Feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/cloudevents-batch+json": components["schemas"]["JsonElement"];
+                "application/json": components["schemas"]["JsonElement"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedAnswer"];
+                };
+            };
+        };
+    };
+    GetHelp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HelpView"];
+                };
+            };
+        };
+    };
+    AddHelperEntries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntriesSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WriteResult"];
+                };
+            };
+        };
+    };
     GetSession: {
         parameters: {
             query?: never;
@@ -2130,6 +3560,143 @@ export interface operations {
         responses: {
             /** @description No Content */
             204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetPageDoor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageDoor"];
+                };
+            };
+        };
+    };
+    EnterPage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageEntry"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageView"];
+                };
+            };
+        };
+    };
+    GetPage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageView"];
+                };
+            };
+        };
+    };
+    AddPageAct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageAct"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOwn"];
+                };
+            };
+        };
+    };
+    LeavePage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetPagePicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                picture: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3673,6 +5240,35 @@ export interface operations {
             };
         };
     };
+    GetChat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChatView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     AddEntries: {
         parameters: {
             query?: never;
@@ -3695,6 +5291,600 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WriteResult"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    Draw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawMade"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ProposeGroups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupsWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupsProposed"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetGroupsBefore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupsBefore"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetReaching: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReachingView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ReachOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReachOut"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReachingView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetRollCall: {
+        parameters: {
+            query?: {
+                at?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RollCallView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetRollCallFile: {
+        parameters: {
+            query?: {
+                at?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetKeys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyLine"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    MakeKey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeyWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyMade"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    TakeBackKey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyLine"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    PlayMeeting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaySpeed"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    StopMeeting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    PlayStudents: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    StopStudents: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetLiveKeys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveKeys"];
+                };
+            };
+        };
+    };
+    SetLiveKeys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LiveKeys"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveKeys"];
+                };
+            };
+        };
+    };
+    GetBoard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetQuestions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionsView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetWayIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayIn"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetWayInPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    EndPage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                session: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayIn"];
                 };
             };
             /** @description Not Found */

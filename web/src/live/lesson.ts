@@ -1,5 +1,5 @@
 import { HubConnectionBuilder, HubConnectionState, LogLevel } from '@microsoft/signalr'
-import { computed, onScopeDispose, ref, shallowRef } from 'vue'
+import { computed, inject, onScopeDispose, ref, shallowRef, type InjectionKey } from 'vue'
 import { api, ask, Problem, type Schemas } from '../api/client'
 import { draw, type View } from './pencil'
 import { entryId, Outbox, type Act, type Noted } from './outbox'
@@ -19,6 +19,7 @@ export function useLesson(lesson: string) {
 
   const outbox = new Outbox(
     lesson,
+    (entries) => ask(api.POST('/api/lessons/{id}/entries', { params: { path: { id: lesson } }, body: { entries } })),
     (list) => (noted.value = list),
     (state, position) => {
       away.value = state === 'stored' ? 'no' : state
@@ -103,14 +104,18 @@ export function useLesson(lesson: string) {
   void load().then(connect)
   void outbox.wake()
 
-  /** Notes acts as of now. Returns at once; storing follows. */
+  /** Notes acts as of now and returns the ids of their entries at once; storing follows. */
   function note(...acts: Act[]) {
     const at = Date.now() + ahead
     now.value = at
-    void outbox.add(acts.map((act, i) => ({ id: entryId(at + i), happenedAt: Math.round(at), act })))
+    const entries = acts.map((act, i) => ({ id: entryId(at + i), happenedAt: Math.round(at), act }))
+    void outbox.add(entries)
+    return entries.map((entry) => entry.id)
   }
 
   const drawn = computed(() => (view.value ? draw(view.value, noted.value) : undefined))
+  // What is shown in minutes is drawn anew every quarter of a minute, not every second: a large class has many rows.
+  const minute = computed(() => Math.floor(now.value / 15_000) * 15_000)
 
   return {
     head: computed(() => view.value?.head),
@@ -118,15 +123,27 @@ export function useLesson(lesson: string) {
     problem,
     away,
     now,
+    minute,
+    noted,
+    /** The time by the server's clock. */
+    serverTime: () => Date.now() + ahead,
     waiting: computed(() => noted.value.filter((n) => !n.refused && n.storedAt === undefined).length),
     note,
     strike: (entry: string) => note({ type: 'struck', entry }),
     dismiss: (entry: string) => void outbox.dismiss(entry),
-    /** Strikes out the newest entry that still stands. */
+    /** Strikes out the newest entry of the teacher's that still stands. */
     undo() {
-      const last = drawn.value?.entries.find((e) => e.state !== 'struck' && e.canStrike)
+      const last = drawn.value?.entries.find((e) => e.state !== 'struck' && e.canStrike && !e.helper)
       if (last) note({ type: 'struck', entry: last.id })
       return last
     },
   }
 }
+
+export type LiveLesson = ReturnType<typeof useLesson>
+
+const key: InjectionKey<LiveLesson> = Symbol('the lesson of this window')
+export const liveLesson = key
+
+/** The lesson of the window, for the parts of the live screen. */
+export const useLive = () => inject(key)!

@@ -1,5 +1,5 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
-import { api, ask, Problem, type Schemas } from '../api/client'
+import { Problem, type Schemas } from '../api/client'
 
 export type Act = Schemas['Act']
 
@@ -50,7 +50,9 @@ export class Outbox {
   private shownUpTo = -1
 
   constructor(
+    /** Which entries of this browser's file are this outbox's. */
     private readonly lesson: string,
+    private readonly post: (entries: { id: string; happenedAt: number; act: Act }[]) => Promise<Schemas['WriteResult']>,
     private readonly changed: (noted: readonly Noted[]) => void,
     private readonly told: (state: 'stored' | 'away' | 'signedOut', position?: number) => void,
   ) {}
@@ -67,7 +69,13 @@ export class Outbox {
 
   /** Notes entries: on screen at once, in the browser's own file next, then out. */
   async add(entries: { id: string; happenedAt: number; act: Act }[]) {
-    const added = entries.map((entry) => ({ ...entry, lesson: this.lesson, order: this.nextOrder++ }))
+    // As it will be sent: what a form still holds on to could change, and could not be kept.
+    const added = entries.map(({ act, ...entry }) => ({
+      ...entry,
+      act: JSON.parse(JSON.stringify(act)) as Act,
+      lesson: this.lesson,
+      order: this.nextOrder++,
+    }))
     this.set([...this.noted, ...added])
     const write = (await open()).transaction('noted', 'readwrite')
     await Promise.all([...added.map((entry) => write.store.put(entry)), write.done])
@@ -124,12 +132,7 @@ export class Outbox {
   }
 
   private async deliver(waiting: Noted[]) {
-    const result = await ask(
-      api.POST('/api/lessons/{id}/entries', {
-        params: { path: { id: this.lesson } },
-        body: { entries: waiting.map(({ id, happenedAt, act }) => ({ id, happenedAt, act })) },
-      }),
-    )
+    const result = await this.post(waiting.map(({ id, happenedAt, act }) => ({ id, happenedAt, act })))
     const why = new Map(result.refused.map((r) => [r.id, r.why]))
     const accepted = new Set(result.accepted)
     const write = (await open()).transaction('noted', 'readwrite')

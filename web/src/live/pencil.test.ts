@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { draw, type Row, type View } from './pencil'
+import { draw, drawChat, type Row, type View } from './pencil'
 import { entryId, type Act, type Noted } from './outbox'
 
 const row = (id: string): Row => ({
@@ -16,8 +16,17 @@ const row = (id: string): Row => ({
   spoke: [],
   dropouts: 0,
   speaking: [],
+  questions: [],
   chat: [],
   nods: [],
+  group: [],
+  points: [],
+  paused: null,
+  rounds: 0,
+  asides: [],
+  contacts: 0,
+  online: null,
+  page: false,
 })
 const view = {
   head: {
@@ -26,6 +35,23 @@ const view = {
     lastEntries: [],
     beforeStart: [{ text: 'Start the recording', ticked: null }],
     beforeEnd: [{ text: 'Stop the recording', ticked: 'e1' }],
+    startedAt: 0,
+    plan: {
+      stages: [
+        { id: 'read', name: 'Read the glass', minutes: 10 },
+        { id: 'pairs', name: 'In pairs', minutes: 15 },
+      ],
+      stage: { index: 0, from: 0, to: 600_000, plannedTo: 600_000, extended: 0 },
+    },
+    groups: [],
+    board: [],
+    askings: [],
+    callers: [],
+    timer: null,
+    door: [
+      { name: 'galaxy tab 7', first: 1, inMeeting: true, proposals: [], later: null },
+      { name: 'harbour-office-3', first: 2, inMeeting: true, proposals: [], later: null },
+    ],
   },
   rows: [row('juno'), row('eino')],
 } as unknown as View
@@ -65,7 +91,7 @@ describe('what is noted is drawn at once', () => {
   })
 
   test('a hand goes up, is called, and its turn ends', () => {
-    const up = noted({ type: 'handRaised', student: 'eino' })
+    const up = noted({ type: 'handRaised', ready: false, student: 'eino' })
     const call = noted({ type: 'called', student: 'eino', origin: 'hand' })
     const full = noted({ type: 'turnTaken', student: 'eino', outcome: 'partial', origin: 'invited' })
     expect(draw(view, [up]).hands).toHaveLength(1)
@@ -102,3 +128,114 @@ test('ids are UUIDs of version 7 in the order of their time', () => {
   expect(ids).toEqual([...ids].sort())
   for (const id of ids) expect(id).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/)
 })
+
+describe('the lesson as a whole is drawn at once', () => {
+  const after = (...acts: Act[]) =>
+    draw(
+      view,
+      acts.map((act, i) => noted(act, { happenedAt: 700_000 + i })),
+    )
+
+  test('the next stage, and more time for it', () => {
+    expect(after({ type: 'stageMoved', stage: 'pairs' }).stage).toEqual({
+      index: 1,
+      from: 700_000,
+      to: 700_000 + 900_000,
+      plannedTo: 1_500_000,
+      extended: 0,
+    })
+    expect(after({ type: 'stageExtended', stage: 'read', minutes: 2 }).stage!.to).toBe(720_000)
+    expect(after({ type: 'stageMoved', stage: 'gone from the plan' }).stage!.index).toBe(0)
+  })
+
+  test('groups, moved members, new names, and their end', () => {
+    const groups = [
+      { id: 'g1', name: 'Group 1', members: ['juno'] },
+      { id: 'g2', name: 'Group 2', members: ['eino'] },
+    ]
+    const moved = after({ type: 'groupsMade', groups }, { type: 'groupJoined', student: 'eino', group: 'g1' })
+    expect(moved.groups.map((g) => g.members)).toEqual([['juno', 'eino'], []])
+    expect(
+      after({ type: 'groupsMade', groups }, { type: 'groupRenamed', group: 'g2', name: 'Gulls' }).groups[1]!.name,
+    ).toBe('Gulls')
+    expect(after({ type: 'groupsMade', groups }, { type: 'groupsDissolved' }).groups).toEqual([])
+  })
+
+  test('the board and the timer', () => {
+    expect(after({ type: 'boardPut', item: 'stage' }).board.map((b) => b.item)).toEqual(['stage'])
+    expect(after({ type: 'boardPut', item: 'stage' }, { type: 'boardTaken', item: 'stage' }).board).toEqual([])
+    expect(after({ type: 'timerStarted', seconds: 60, task: '' }).timer).toEqual({
+      task: '',
+      from: 700_000,
+      to: 760_000,
+    })
+    expect(after({ type: 'timerStarted', seconds: 60, task: '' }, { type: 'timerStopped' }).timer).toBeNull()
+  })
+
+  test('a name at the door that is decided is gone, one asked later goes to the end', () => {
+    expect(after({ type: 'nameMatched', name: 'galaxy tab 7', student: 'juno' }).door.map((d) => d.name)).toEqual([
+      'harbour-office-3',
+    ])
+    expect(after({ type: 'askedLater', name: 'galaxy tab 7' }).door.map((d) => d.name)).toEqual([
+      'harbour-office-3',
+      'galaxy tab 7',
+    ])
+  })
+
+  test('a roll call marks those it names, and nobody else', () => {
+    expect(after({ type: 'rollCallTaken', here: ['eino'] }).rows.map((r) => r.whereabouts)).toEqual(['missing', 'here'])
+  })
+
+  test('rows that nothing is pencilled on stay the same objects, so that only changed rows are drawn anew', () => {
+    const [before, now] = [draw(view, []), after(nod('juno'))]
+    expect(now.rows[1]).toBe(before.rows[1])
+    expect(now.rows[0]).not.toBe(before.rows[0])
+  })
+})
+
+describe('the chat', () => {
+  const line = (entry: string) => ({ entry, kind: 'unsorted', sorted: false, dealtWith: false }) as never
+  const swept = (...acts: Act[]) =>
+    drawChat(
+      [line('m1'), line('m2')],
+      acts.map((act) => noted(act)),
+    )
+
+  test('what was swept here is settled at once, what was hidden is gone', () => {
+    expect(swept({ type: 'chatSorted', message: 'm1', kind: 'idea' })[0]).toMatchObject({ kind: 'idea', sorted: true })
+    expect(swept({ type: 'chatDealtWith', message: 'm2' })[1]).toMatchObject({ dealtWith: true })
+    expect(swept({ type: 'chatHidden', message: 'm1' }).map((m) => m.entry)).toEqual(['m2'])
+  })
+
+  test('a refused word changes nothing', () => {
+    const refused = noted({ type: 'chatHidden', message: 'm1' }, { refused: 'no' })
+    expect(drawChat([line('m1')], [refused])).toHaveLength(1)
+  })
+})
+
+test('a question is pencilled in when it is opened, and closed', () => {
+  const opened = noted({
+    type: 'questionOpened',
+    question: { id: 'q1', kind: 'singleChoice', text: 'Fog?' },
+    group: null,
+    copyOf: null,
+    longerFor: [],
+    longerSeconds: 0,
+  } as Act)
+  const [asked] = draw(view, [opened]).askings
+  expect(asked).toMatchObject({ asking: opened.id, question: 'q1', text: 'Fog?', closedAt: null, goesTo: 2 })
+  const closed = noted({ type: 'questionClosed', asking: opened.id })
+  expect(draw(view, [opened, closed]).askings[0]!.closedAt).toBe(1)
+})
+
+test('an answer entered for somebody is one stroke, however often it is changed', () => {
+  const answer = (): Act => ({ type: 'answerGiven', student: 'juno', asking: 'a1', answer: { options: ['o1'] } }) as Act
+  expect(draw(view, [noted(answer()), noted(answer())]).rows[0]!.questions).toHaveLength(1)
+})
+
+test('results on the board are drawn there at once', () =>
+  expect(
+    draw(view, [
+      noted({ type: 'resultsPut', asking: 'a1', withRight: false, holdBackFew: false, named: [] }),
+    ]).board.map((b) => b.item),
+  ).toEqual(['results']))

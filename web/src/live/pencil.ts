@@ -4,6 +4,7 @@ import type { Act, Noted } from './outbox'
 
 export type View = Schemas['LiveView']
 export type Row = Schemas['LiveRow']
+export type Head = Schemas['LiveHead']
 
 export interface DrawnStroke {
   key: string
@@ -11,9 +12,11 @@ export interface DrawnStroke {
   state: 'ink' | 'pencil' | 'struck'
 }
 
-export interface DrawnRow extends Omit<Row, 'speaking' | 'chat' | 'nods'> {
+export interface DrawnRow extends Omit<Row, 'speaking' | 'questions' | 'chat' | 'group' | 'nods'> {
   speaking: DrawnStroke[]
+  questions: DrawnStroke[]
   chat: DrawnStroke[]
+  group: DrawnStroke[]
   nods: DrawnStroke[]
   /** The whereabouts are only pencilled. */
   pencilled: boolean
@@ -26,12 +29,26 @@ export interface DrawnEntry {
   text: string
   state: 'ink' | 'pencil' | 'struck'
   canStrike: boolean
+  /** The helper who noted it; null if the teacher did. */
+  helper: string | null
 }
 
-export interface Drawn {
+export interface DrawnHand {
+  student: string
+  raisedAt: number
+  lapsed: boolean
+  ready: boolean
+  /** The name, if it belongs to nobody yet. */
+  stranger: string | null
+  pencil: boolean
+}
+
+/** What is drawn of the head of the lesson: as the server said it, with this browser's own entries over it. */
+export interface Drawn extends Pick<Head, 'groups' | 'board' | 'timer' | 'door' | 'askings' | 'callers'> {
   rows: DrawnRow[]
-  hands: { student: string; raisedAt: number; lapsed: boolean; pencil: boolean }[]
-  turn: { student: string; at: number; waitedSeconds: number | null; pencil: boolean } | null
+  hands: DrawnHand[]
+  turn: (Schemas['TurnNow'] & { pencil: boolean }) | null
+  stage: Schemas['StageOn'] | null
   entries: DrawnEntry[]
   refused: { id: string; text: string; why: string }[]
   beforeStart: DrawnReminder[]
@@ -45,81 +62,215 @@ export interface DrawnReminder {
   pencil: boolean
 }
 
-const credits: Record<string, number> = { full: 1, partial: 0.5 }
+const credits: Record<string, number> = { full: 1, partial: 0.5, contributed: 1, some: 0.5 }
 
 const strokes = (list: Schemas['Stroke'][]): DrawnStroke[] =>
   list.map((s) => ({ key: s.entry, credit: s.credit, state: s.struck ? 'struck' : 'ink' }))
+
+const asInk = (row: Row): DrawnRow => ({
+  ...row,
+  speaking: strokes(row.speaking),
+  questions: strokes(row.questions),
+  chat: strokes(row.chat),
+  group: strokes(row.group),
+  nods: strokes(row.nods),
+  pencilled: false,
+  refused: [],
+})
+
+// A row that nothing is pencilled on stays the same object from patch to patch, so that only rows that changed are drawn anew.
+const inked = new WeakMap<Row, DrawnRow>()
+const inkedOf = (row: Row) => {
+  let drawn = inked.get(row)
+  if (!drawn) inked.set(row, (drawn = asInk(row)))
+  return drawn
+}
 
 /**
  * Draws what this browser has noted over what the server has said. Nothing is decided here: the rules live on the server,
  * and as soon as its sheet shows an entry, this stops drawing it.
  */
 export function draw(view: View, noted: readonly Noted[]): Drawn {
+  const { head } = view
   const names = new Map(view.rows.map((r) => [r.id, r.shortName]))
-  const rows = new Map(
-    view.rows.map((row) => [
-      row.id,
-      {
-        ...row,
-        speaking: strokes(row.speaking),
-        chat: strokes(row.chat),
-        nods: strokes(row.nods),
-        pencilled: false,
-        refused: [],
-      } as DrawnRow,
-    ]),
-  )
+  const place = new Map(view.rows.map((r, i) => [r.id, i]))
+  const own = new Set<string>()
   const drawn: Drawn = {
-    rows: [],
-    hands: view.head.hands.map((h) => ({ ...h, pencil: false })),
-    turn: view.head.turn ? { ...view.head.turn, pencil: false } : null,
-    entries: view.head.lastEntries.map((e) => ({ ...e, state: e.struck ? 'struck' : 'ink' })),
+    rows: view.rows.map(inkedOf),
+    hands: head.hands.map((h) => ({ ...h, pencil: false })),
+    turn: head.turn ? { ...head.turn, pencil: false } : null,
+    stage: head.plan.stage,
+    groups: head.groups,
+    board: head.board,
+    timer: head.timer,
+    door: head.door,
+    askings: head.askings,
+    callers: head.callers,
+    entries: head.lastEntries.map((e) => ({ ...e, state: e.struck ? 'struck' : 'ink' })),
     refused: [],
-    beforeStart: view.head.beforeStart.map((r) => ({ ...r, pencil: false })),
-    beforeEnd: view.head.beforeEnd.map((r) => ({ ...r, pencil: false })),
+    beforeStart: head.beforeStart.map((r) => ({ ...r, pencil: false })),
+    beforeEnd: head.beforeEnd.map((r) => ({ ...r, pencil: false })),
+  }
+
+  /** A row of this drawing's own, to be written on. */
+  const rowOf = (student: string | undefined) => {
+    const at = student === undefined ? undefined : place.get(student)
+    if (at === undefined) return undefined
+    if (!own.has(student!)) {
+      own.add(student!)
+      drawn.rows[at] = asInk(view.rows[at]!)
+    }
+    return drawn.rows[at]
   }
 
   // The server's sheet may show an entry before its answer has come back.
-  const shown = new Set(view.head.lastEntries.map((e) => e.id))
+  const shown = new Set(head.lastEntries.map((e) => e.id))
   for (const entry of noted) {
     if (shown.has(entry.id)) continue
     const student = 'student' in entry.act ? (entry.act.student as string) : undefined
+    const text = `${student ? `${names.get(student) ?? 'A student'}, ` : ''}${wordsOf(entry.act)}`
     if (entry.refused) {
-      const text = `${student ? `${names.get(student) ?? 'A student'}, ` : ''}${wordsOf(entry.act)}`
       drawn.refused.push({ id: entry.id, text, why: entry.refused })
-      if (student) rows.get(student)?.refused.push({ id: entry.id, why: entry.refused })
+      rowOf(student)?.refused.push({ id: entry.id, why: entry.refused })
       continue
     }
-    apply(entry, drawn, student ? rows.get(student) : undefined, rows)
+    apply(entry, drawn, view, rowOf)
     if (entry.act.type !== 'struck')
       drawn.entries.unshift({
         id: entry.id,
         at: entry.happenedAt,
-        text: `${student ? `${names.get(student) ?? 'A student'}, ` : ''}${wordsOf(entry.act)}`,
+        text,
         state: entry.storedAt === undefined ? 'pencil' : 'ink',
-        canStrike: student !== undefined || entry.act.type === 'reminderTicked',
+        canStrike: !['lessonStarted', 'lessonEnded', 'lessonSettled'].includes(entry.act.type!),
+        helper: null,
       })
   }
-
-  drawn.rows = view.rows.map((row) => rows.get(row.id)!)
   return drawn
 }
 
-function apply(entry: Noted, drawn: Drawn, row: DrawnRow | undefined, rows: Map<string, DrawnRow>) {
+function apply(entry: Noted, drawn: Drawn, view: View, rowOf: (student?: string) => DrawnRow | undefined) {
   const act: Act = entry.act
   const pencil = entry.storedAt === undefined
   const stroke = (credit: number): DrawnStroke => ({ key: entry.id, credit, state: pencil ? 'pencil' : 'ink' })
-  if (act.type === 'struck') {
-    for (const strand of [...rows.values()].flatMap((r) => [r.speaking, r.chat, r.nods]))
-      for (const s of strand) if (s.key === act.entry) s.state = 'struck'
-    for (const e of drawn.entries) if (e.id === act.entry) e.state = 'struck'
-    for (const r of [...drawn.beforeStart, ...drawn.beforeEnd]) if (r.ticked === act.entry) r.ticked = null
-    return
-  }
-  if (act.type === 'reminderTicked') {
-    for (const r of [...drawn.beforeStart, ...drawn.beforeEnd])
-      if (r.text === act.reminder) Object.assign(r, { ticked: entry.id, pencil })
-    return
+  const row = 'student' in act ? rowOf(act.student as string) : undefined
+  switch (act.type) {
+    case 'struck': {
+      const has = (strand: readonly { key: string }[]) => strand.some((s) => s.key === act.entry)
+      const struckRow = drawn.rows.find(
+        (r) => has(r.speaking) || has(r.questions) || has(r.chat) || has(r.group) || has(r.nods),
+      )
+      const mine = rowOf(struckRow?.id)
+      if (mine)
+        for (const s of [...mine.speaking, ...mine.questions, ...mine.chat, ...mine.group, ...mine.nods])
+          if (s.key === act.entry) s.state = 'struck'
+      for (const e of drawn.entries) if (e.id === act.entry) e.state = 'struck'
+      for (const r of [...drawn.beforeStart, ...drawn.beforeEnd]) if (r.ticked === act.entry) r.ticked = null
+      break
+    }
+    case 'reminderTicked':
+      for (const r of [...drawn.beforeStart, ...drawn.beforeEnd])
+        if (r.text === act.reminder) Object.assign(r, { ticked: entry.id, pencil })
+      break
+    case 'rollCallTaken':
+      for (const id of act.here) {
+        const here = rowOf(id)
+        if (here && ['missing', 'left'].includes(here.whereabouts))
+          Object.assign(here, { whereabouts: 'here', pencilled: pencil })
+      }
+      break
+    case 'stageMoved': {
+      const { stages } = view.head.plan
+      const index = stages.findIndex((s) => s.id === act.stage)
+      const minutes = (upTo: number) => stages.slice(0, upTo).reduce((sum, s) => sum + s.minutes, 0)
+      if (index >= 0)
+        drawn.stage = {
+          index,
+          from: entry.happenedAt,
+          to: entry.happenedAt + stages[index]!.minutes * 60_000,
+          plannedTo: (view.head.startedAt ?? view.head.plannedStart) + minutes(index + 1) * 60_000,
+          extended: 0,
+        }
+      break
+    }
+    case 'stageExtended':
+      if (drawn.stage)
+        drawn.stage = {
+          ...drawn.stage,
+          to: drawn.stage.to + act.minutes * 60_000,
+          extended: drawn.stage.extended + act.minutes,
+        }
+      break
+    case 'timerStarted':
+      drawn.timer = { task: act.task, from: entry.happenedAt, to: entry.happenedAt + act.seconds * 1000 }
+      break
+    case 'timerStopped':
+      drawn.timer = null
+      break
+    case 'groupsMade':
+      drawn.groups = act.groups
+      break
+    case 'groupJoined':
+      drawn.groups = drawn.groups.map((g) => ({
+        ...g,
+        members: [...g.members.filter((m) => m !== act.student), ...(g.id === act.group ? [act.student] : [])],
+      }))
+      break
+    case 'groupRenamed':
+      drawn.groups = drawn.groups.map((g) => (g.id === act.group ? { ...g, name: act.name } : g))
+      break
+    case 'groupsDissolved':
+      drawn.groups = []
+      break
+    case 'boardPut':
+      drawn.board = [
+        ...drawn.board.filter((b) => b.item !== act.item),
+        { item: act.item, text: act.text ?? null, since: entry.happenedAt },
+      ]
+      break
+    case 'boardTaken':
+      drawn.board = drawn.board.filter((b) => b.item !== act.item)
+      break
+    case 'resultsPut':
+      drawn.board = [
+        ...drawn.board.filter((b) => b.item !== 'results'),
+        { item: 'results', text: null, since: entry.happenedAt },
+      ]
+      break
+    case 'questionOpened':
+      drawn.askings = [
+        ...drawn.askings,
+        {
+          asking: entry.id,
+          question: act.question.id,
+          text: act.question.text ?? '',
+          kind: act.question.kind,
+          purpose: act.question.purpose ?? 'poll',
+          anonymous: act.question.anonymous ?? false,
+          group: act.group,
+          openedAt: entry.happenedAt,
+          closedAt: null,
+          seconds: act.question.timeLimitSeconds ?? null,
+          answered: 0,
+          cannot: 0,
+          goesTo: view.rows.length,
+        },
+      ]
+      break
+    case 'questionClosed':
+      drawn.askings = drawn.askings.map((a) => (a.asking === act.asking ? { ...a, closedAt: entry.happenedAt } : a))
+      break
+    case 'pageAdmitted':
+      drawn.callers = drawn.callers.filter((c) => c.session !== act.session)
+      break
+    case 'nameMatched':
+      drawn.door = drawn.door.filter((d) => d.name !== act.name)
+      break
+    case 'askedLater':
+      drawn.door = [
+        ...drawn.door.filter((d) => d.name !== act.name),
+        ...drawn.door.filter((d) => d.name === act.name).map((d) => ({ ...d, later: entry.id })),
+      ]
+      break
   }
   if (!row) return
   switch (act.type) {
@@ -130,25 +281,78 @@ function apply(entry: Noted, drawn: Drawn, row: DrawnRow | undefined, rows: Map<
       break
     case 'handRaised':
       if (!drawn.hands.some((h) => h.student === row.id))
-        drawn.hands.push({ student: row.id, raisedAt: entry.happenedAt, lapsed: false, pencil })
+        drawn.hands.push({
+          student: row.id,
+          raisedAt: entry.happenedAt,
+          lapsed: false,
+          ready: act.ready ?? false,
+          stranger: null,
+          pencil,
+        })
       break
     case 'handEnded':
       drawn.hands = drawn.hands.filter((h) => h.student !== row.id)
       break
-    case 'called':
-      drawn.turn = { student: row.id, at: entry.happenedAt, waitedSeconds: null, pencil }
-      drawn.hands = drawn.hands.filter((h) => h.student !== row.id)
+    case 'called': {
+      const hand = drawn.hands.find((h) => h.student === row.id)
+      drawn.hands = drawn.hands.filter((h) => h !== hand)
+      drawn.turn = {
+        student: row.id,
+        origin: act.origin,
+        at: entry.happenedAt,
+        waitedSeconds: hand ? (entry.happenedAt - hand.raisedAt) / 1000 : null,
+        why: act.why ?? null,
+        pencil,
+      }
       break
+    }
     case 'turnTaken':
-      if (drawn.turn?.student === row.id) drawn.turn = null
       drawn.hands = drawn.hands.filter((h) => h.student !== row.id)
-      if (credits[act.outcome]) row.speaking.push(stroke(credits[act.outcome]!))
+      if (drawn.turn?.student === row.id) drawn.turn = null
+      if (credits[act.outcome]) {
+        row.speaking.push(stroke(credits[act.outcome]!))
+        row.spoke = [...row.spoke, entry.happenedAt]
+      }
+      break
+    case 'pointCovered':
+      row.points = [...row.points, act.point]
+      break
+    case 'speakingPaused':
+      row.paused = act.paused ? entry.id : null
+      break
+    case 'answerGiven':
+      row.questions = [...row.questions.filter((s) => s.key !== act.asking), { ...stroke(1), key: act.asking }]
       break
     case 'chatSaid':
       row.chat.push(stroke(1))
       break
+    case 'satIn':
+      if (credits[act.contribution]) row.group.push(stroke(credits[act.contribution]!))
+      break
     case 'nodGiven':
       row.nods.push(stroke(1))
       break
+    case 'asideNoted':
+      row.asides = [...row.asides, act.text]
+      break
+    case 'contactTried':
+      row.contacts++
+      break
   }
+}
+
+/** The chat with this browser's own words on it. */
+export function drawChat(messages: readonly Schemas['ChatLine'][], noted: readonly Noted[]): Schemas['ChatLine'][] {
+  const drawn = messages.map((m) => ({ ...m }))
+  const gone = new Set<string>()
+  for (const { act, refused } of noted) {
+    if (refused) continue
+    const message = 'message' in act ? drawn.find((m) => m.entry === act.message) : undefined
+    if (!message) continue
+    if (act.type === 'chatSorted') Object.assign(message, { kind: act.kind, sorted: true })
+    if (act.type === 'chatDealtWith') message.dealtWith = true
+    if (act.type === 'messageShown') message.shown = message.entry
+    if (act.type === 'chatHidden') gone.add(message.entry)
+  }
+  return drawn.filter((m) => !gone.has(m.entry))
 }

@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { keyName } from './keyName'
+
 defineProps<{ k: string }>()
 </script>
 
 <template>
-  <kbd class="cap">{{ k }}</kbd>
+  <kbd class="cap">{{ keyName(k) }}</kbd>
 </template>
 
 <style scoped>

@@ -23,7 +23,7 @@ internal static class KnownNameEndpoints
             .WithName("GetKnownNames");
 
         api.MapPut("/classes/{id:guid}/names", async Task<Results<Ok<IReadOnlyList<KnownNameLine>>, NotFound, ProblemHttpResult>> (
-            Guid id, KnownNameWord word, SchoolDb db, IClock clock) =>
+            Guid id, KnownNameWord word, SchoolDb db, LedgerWriter ledger, IClock clock) =>
         {
             if (!await db.Classes.AnyAsync(c => c.Id == id))
             {
@@ -41,12 +41,13 @@ internal static class KnownNameEndpoints
             }
 
             await Remember(id, name, word.Known, word.Student, "said here", db, clock.GetCurrentInstant());
+            ledger.Forget(lesson => lesson.ClassId == id);
             return TypedResults.Ok(await LinesOf(id, db));
         }).WithName("DecideKnownName");
     }
 
     /// <summary>Remembers or forgets whose a name is; names that fold to the same are one.</summary>
-    internal static async Task Remember(
+    private static async Task Remember(
         Guid classId, string shown, bool isKnown, Guid? student, string origin, SchoolDb db, Instant now)
     {
         var folded = NameFolding.Fold(shown);

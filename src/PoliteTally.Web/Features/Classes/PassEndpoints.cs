@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Names;
 using PoliteTally.Store;
+using PoliteTally.Web.Features.StudentPage;
 
 namespace PoliteTally.Web.Features.Classes;
 
@@ -19,7 +20,7 @@ internal static class PassEndpoints
     public static void MapPasses(this RouteGroupBuilder api)
     {
         api.MapPost("/classes/{id:guid}/passes", async Task<Results<Ok<IReadOnlyList<PassSlip>>, NotFound, ProblemHttpResult>> (
-            Guid id, PassesWanted wanted, SchoolDb db, Passes passes, IClock clock) =>
+            Guid id, PassesWanted wanted, SchoolDb db, Passes passes, PageSessions sessions, PagePublisher pages, IClock clock) =>
         {
             if (!await db.Classes.AnyAsync(c => c.Id == id))
             {
@@ -48,13 +49,16 @@ internal static class PassEndpoints
                 slips.Add(new PassSlip(row.Id, ShortNames.CalledName(roster[row.Id].Name), row.Family, pass));
             }
 
+            // Whoever came in with the pass before is out.
+            var ended = await sessions.EndAllOf(wanted.Students, db);
             await db.SaveChangesAsync();
+            pages.End(ended);
             var order = roster.Keys.Select((key, index) => (key, index)).ToDictionary(k => k.key, k => k.index);
             return TypedResults.Ok<IReadOnlyList<PassSlip>>([.. slips.OrderBy(s => order[s.Student])]);
         }).WithName("MakePasses").RequireRateLimiting(Limits.Files);
 
         api.MapDelete("/classes/{id:guid}/students/{student:guid}/pass", async Task<Results<NoContent, NotFound>> (
-            Guid id, Guid student, SchoolDb db) =>
+            Guid id, Guid student, SchoolDb db, PageSessions sessions, PagePublisher pages) =>
         {
             if (await db.Enrolments.Include(e => e.Student).FirstOrDefaultAsync(e => e.ClassId == id && e.StudentId == student) is not { } place)
             {
@@ -62,7 +66,9 @@ internal static class PassEndpoints
             }
 
             (place.Student!.PassHash, place.Student.PassMadeAt) = (null, null);
+            var ended = await sessions.EndAllOf([student], db);
             await db.SaveChangesAsync();
+            pages.End(ended);
             return TypedResults.NoContent();
         }).WithName("RevokePass");
     }

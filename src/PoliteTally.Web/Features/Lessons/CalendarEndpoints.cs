@@ -1,5 +1,4 @@
 using System.Security.Cryptography;
-using System.Text;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.WebUtilities;
 using Microsoft.EntityFrameworkCore;
@@ -140,7 +139,7 @@ internal static class CalendarEndpoints
         api.MapPost("/calendar/link", async (SchoolDb db, Owner owner) =>
         {
             var key = WebEncoders.Base64UrlEncode(RandomNumberGenerator.GetBytes(24));
-            await SetLink(FingerprintOf(key), db, owner);
+            await SetLink(SecretToken.HashOf(key), db, owner);
             return TypedResults.Ok(new CalendarLink($"/calendars/{key}.ics"));
         }).WithName("MakeCalendarLink");
 
@@ -156,7 +155,7 @@ internal static class CalendarEndpoints
         app.MapGet("/calendars/{key:length(20,64)}.ics", async Task<Results<FileContentHttpResult, NotFound>> (
             string key, SchoolFile file, IClock clock) =>
         {
-            var hash = FingerprintOf(key);
+            var hash = SecretToken.HashOf(key);
             await using var anybody = file.Open(Guid.Empty);
             if (await anybody.Users.Where(u => u.CalendarKeyHash == hash).Select(u => (Guid?)u.Id).FirstOrDefaultAsync() is not { } owner)
             {
@@ -251,6 +250,4 @@ internal static class CalendarEndpoints
         (await db.Users.SingleAsync(u => u.Id == owner.Id)).CalendarKeyHash = hash;
         await db.SaveChangesAsync();
     }
-
-    private static string FingerprintOf(string key) => Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes(key)));
 }

@@ -18,7 +18,14 @@ internal static class LiveEndpoints
     public static void MapLive(this RouteGroupBuilder api)
     {
         api.MapGet("/lessons/{id:guid}/live", Results<Ok<LiveView>, NotFound> (
-            Guid id, LedgerWriter ledger, Owner owner, IClock clock) =>
+            Guid id, LedgerWriter ledger, LivePublisher live, Owner owner) =>
+            ledger.RoomOf(owner.Id, id) is { } room ? TypedResults.Ok(live.ViewOf(room)) : TypedResults.NotFound()).WithName("GetLive");
+
+        api.MapGet("/lessons/{id:guid}/live/since/{position:long}", Results<Ok<LivePatch>, NotFound> (
+            Guid id, long position, LedgerWriter ledger, LivePublisher live, Owner owner) =>
+            ledger.RoomOf(owner.Id, id) is { } room ? TypedResults.Ok(live.Since(position, room)) : TypedResults.NotFound()).WithName("GetLiveSince");
+
+        api.MapGet("/lessons/{id:guid}/chat", Results<Ok<ChatView>, NotFound> (Guid id, LedgerWriter ledger, Owner owner) =>
         {
             if (ledger.RoomOf(owner.Id, id) is not { } room)
             {
@@ -26,28 +33,15 @@ internal static class LiveEndpoints
             }
 
             var (position, state) = room.State();
-            return TypedResults.Ok(LiveView.Of(room, state, position, clock.GetCurrentInstant()));
-        }).WithName("GetLive");
-
-        api.MapGet("/lessons/{id:guid}/live/since/{position:long}", Results<Ok<LivePatch>, NotFound> (
-            Guid id, long position, LedgerWriter ledger, Owner owner, IClock clock) =>
-            ledger.RoomOf(owner.Id, id) is { } room
-                ? TypedResults.Ok(LivePublisher.Since(position, room, clock.GetCurrentInstant()))
-                : TypedResults.NotFound()).WithName("GetLiveSince");
+            return TypedResults.Ok(ChatView.Of(room, state, position, withPrivate: true));
+        }).WithName("GetChat");
 
         api.MapPost("/lessons/{id:guid}/entries", async Task<Results<Ok<WriteResult>, NotFound, ProblemHttpResult>> (
             Guid id, EntriesSent sent, LedgerWriter ledger, Owner owner, HttpContext http) =>
         {
-            if (sent.Entries is null or { Count: 0 or > MostEntriesAtOnce } || sent.Entries.Any(e => e is null or { Act: null }))
+            if (WrongBatch(sent) is { } wrong)
             {
-                return TypedResults.Problem(
-                    $"Send from 1 to {MostEntriesAtOnce} entries, each with an id, a time and an act.", statusCode: StatusCodes.Status422UnprocessableEntity);
-            }
-
-            // What a meeting showed comes from a feed or a file, and names are settled where they can be remembered.
-            if (sent.Entries.FirstOrDefault(e => e.Act is NameAct) is { } shown)
-            {
-                return TypedResults.Problem($"{shown.Act.GetType().Name} cannot be tapped.", statusCode: StatusCodes.Status422UnprocessableEntity);
+                return wrong;
             }
 
             var by = http.User.Identity?.Name ?? "";
@@ -55,5 +49,21 @@ internal static class LiveEndpoints
                 owner.Id, id, Source.Tapped, by, [.. sent.Entries.Select(e => new NewEntry(e.Id, e.HappenedAt, e.Act))]);
             return result is null ? TypedResults.NotFound() : TypedResults.Ok(result);
         }).WithName("AddEntries").RequireRateLimiting(Limits.Entries);
+    }
+
+    /// <summary>Why a batch cannot be taken at all; null if it can.</summary>
+    internal static ProblemHttpResult? WrongBatch(EntriesSent sent)
+    {
+        if (sent.Entries is null or { Count: 0 or > MostEntriesAtOnce } || sent.Entries.Any(e => e is null or { Act: null }))
+        {
+            return TypedResults.Problem(
+                $"Send from 1 to {MostEntriesAtOnce} entries, each with an id, a time and an act.", statusCode: StatusCodes.Status422UnprocessableEntity);
+        }
+
+        // What a meeting showed comes from a feed or a file, and what a student does from their page; whose a name is can be tapped.
+        return sent.Entries.FirstOrDefault(e => e.Act is (NameAct and not (NameMatched or AskedLater))
+            or BallotsCounted or PageOpened or PageClosed or PageKnocked or StudentWrote or SignalGiven) is { } shown
+            ? TypedResults.Problem($"{shown.Act.GetType().Name} cannot be tapped.", statusCode: StatusCodes.Status422UnprocessableEntity)
+            : null;
     }
 }

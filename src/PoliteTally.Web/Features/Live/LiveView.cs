@@ -1,11 +1,17 @@
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Groups;
+using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Names;
+using PoliteTally.Core.Plans;
+using PoliteTally.Core.Questions;
 using PoliteTally.Core.Scoring;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Feed;
 
 namespace PoliteTally.Web.Features.Live;
 
@@ -15,53 +21,200 @@ namespace PoliteTally.Web.Features.Live;
 public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
 {
     private const int LastEntriesShown = 40;
+    private const int DoorShown = 60;
 
-    internal static LiveView Of(Room room, LessonState state, long position, Instant now)
+    /// <param name="room">The lesson.</param>
+    /// <param name="state">What its entries amount to.</param>
+    /// <param name="position">The position they were read at.</param>
+    /// <param name="feed">How its feed is doing.</param>
+    /// <param name="wrongTries">Wrong passes tried at its student page of late, if they are many.</param>
+    /// <param name="now">The time.</param>
+    /// <param name="unchanged">Rows that are known to be as they were, by student.</param>
+    internal static LiveView Of(
+        Room room, LessonState state, long position, FeedNow? feed, int wrongTries, Instant now, IReadOnlyDictionary<Guid, LiveRow>? unchanged = null)
     {
-        var names = ShortNames.For([.. room.Roster.Select(s => s.Name)]);
+        var names = room.ShortNames;
         var lesson = room.Lesson;
-        var byStudent = state.Entries.Where(e => e.Act is StudentAct).ToLookup(e => state.Whose(((StudentAct)e.Act).Student));
-        var hands = state.Hands.Where(h => h.InLine && names.ContainsKey(h.Student))
-            .Select(h => new HandInLine(h.Student, h.RaisedAt, h.Stage == HandStage.Lapsed)).ToList();
-        var turn = state.CurrentTurn is { } current && names.ContainsKey(current.Student)
-            ? new TurnNow(current.Student, current.Origin, current.At, current.Waited?.TotalSeconds)
-            : null;
-        // Struck-out entries do not use up the list, so that undo never runs out while there is something to undo.
-        var standing = 0;
-        var recent = state.Entries.Where(e => e.Source == Source.Tapped && e.Act is not Struck).Reverse()
-            .TakeWhile(e => state.IsStruck(e.Id) || standing++ < LastEntriesShown)
-            .Select(e => new LastEntry(e.Id, e.HappenedAt, Wording.Of(e.Act, names), state.IsStruck(e.Id), e.Act is StudentAct or ReminderTicked)).ToList();
+        var turns = state.Turns.ToLookup(t => t.Student);
+        var online = state.Names.Values.Where(n => n.Online is not null && state.StudentOf(n) is not null)
+            .ToLookup(n => state.StudentOf(n)!.Value, n => n.Online!.Value);
+        var struck = StruckStrokes(state);
+        IReadOnlyList<LiveRow> rows =
+        [
+            .. room.Roster.Select(s => unchanged?.GetValueOrDefault(s.Name.Id) ?? LiveRow.Of(
+                s, names[s.Name.Id], state, room, [.. turns[s.Name.Id]], online[s.Name.Id], struck.GetValueOrDefault(s.Name.Id))),
+        ];
         return new LiveView(
             new LiveHead(
                 lesson.Id, lesson.ClassId, room.ClassName, lesson.Number, lesson.Title, lesson.Stage, lesson.DropIn,
                 lesson.PlannedStart, lesson.PlannedEnd, lesson.ActualStart, lesson.ActualEnd,
-                room.Times.CountedFrom, room.Times.CountedTo, now, position, hands, turn, recent, lesson.MeetingLink, room.Rules.NodReasons,
-                RemindersOf(room.Rules.BeforeStart, state), RemindersOf(room.Rules.BeforeEnd, state)),
-            [.. room.Roster.Select(s => LiveRow.Of(s, names[s.Name.Id], state, room, byStudent[s.Name.Id]))]);
+                room.Times.CountedFrom, room.Times.CountedTo, now, position, LineOf(state, names), TurnOf(state, names), LastEntriesOf(state, names),
+                lesson.MeetingLink, room.Rules.NodReasons,
+                RemindersOf(room.Rules.BeforeStart, state), RemindersOf(room.Rules.BeforeEnd, state),
+                PlanOf(room, state), state.Timer is { } timer ? new TimerNow(timer.Task, timer.From, timer.To) : null,
+                state.Groups,
+                [.. state.Board.Select(b => new BoardUp(b.Key, b.Value.Text, b.Value.Since))],
+                [.. state.SignalRounds.Select(r => new RoundHeld(r.Statement, r.Answered, r.Silent, r.At)).TakeLast(5)],
+                [.. DoorOf(room, state)], state.Chat.Count(m => m.Text.Length > 0 && m.Waits), state.Chat.Count(m => m.IsOpenQuestion), feed,
+                [.. state.Askings.Select(a => AskingLine.Of(a, room))],
+                [.. state.Signals.Select(s => new SignalSeen(s.Key, s.Value))],
+                [.. state.PageVisitors.Values.Where(v => v.Word is null).Select(v => new PageCaller(v.Session, v.Name, v.At))], wrongTries),
+            rows);
+    }
+
+    /// <summary>The hands in line. One of a name that belongs to nobody yet carries the name.</summary>
+    internal static IReadOnlyList<HandInLine> LineOf(LessonState state, IReadOnlyDictionary<Guid, string> names)
+    {
+        var strangers = state.Names.Values.Where(n => n.Match is null).ToDictionary(n => n.StandsFor, n => n.Name);
+        return
+        [
+            .. state.Hands.Where(h => h.InLine && (names.ContainsKey(h.Student) || strangers.ContainsKey(h.Student)))
+                .Select(h => new HandInLine(
+                    h.Student, h.RaisedAt, h.Stage == HandStage.Lapsed, h.Ready, names.ContainsKey(h.Student) ? null : strangers[h.Student])),
+        ];
+    }
+
+    internal static TurnNow? TurnOf(LessonState state, IReadOnlyDictionary<Guid, string> names) =>
+        state.CurrentTurn is { } turn && names.ContainsKey(turn.Student)
+            ? new TurnNow(turn.Student, turn.Origin, turn.At, turn.Waited?.TotalSeconds, turn.Why)
+            : null;
+
+    // Struck-out entries do not use up the list, so that undo never runs out while there is something to undo.
+    private static IReadOnlyList<LastEntry> LastEntriesOf(LessonState state, IReadOnlyDictionary<Guid, string> names)
+    {
+        var standing = 0;
+        return
+        [
+            .. state.Entries.Where(e => e.Source == Source.Tapped && e.Act is not Struck).Reverse()
+                .TakeWhile(e => state.IsStruck(e.Id) || standing++ < LastEntriesShown)
+                .Select(e => new LastEntry(
+                    e.Id, e.HappenedAt, Wording.Of(e, state, names), state.IsStruck(e.Id),
+                    e.Act is not (LessonStarted or LessonEnded or LessonSettled), Help.Helper.NameIn(e.By))),
+        ];
+    }
+
+    private static PlanNow PlanOf(Room room, LessonState state) => new(
+        [.. room.Plan.Stages.Select(s => new StageLine(s.Id, s.Name, s.Minutes, s.Directions.Length > 0))],
+        StageClock.Now(room.Plan, room.Lesson.ActualStart, state.StageMoves, state.Extended) is { } stage
+            ? new StageOn(stage.Index, stage.From, stage.To, stage.PlannedTo, stage.Extended)
+            : null,
+        room.Plan.Points, room.Plan.Statements, room.Rules.Signals, room.Rules.Rubric.Length > 0, room.Rules.ExtraTimeShare);
+
+    /// <summary>Names that belong to nobody yet, those asked later last.</summary>
+    private static IEnumerable<AtTheDoor> DoorOf(Room room, LessonState state) => state.Names.Values.Where(n => n.Match is null)
+        .OrderBy(n => n.Later is not null).ThenBy(n => n.Sightings.Count == 0 ? Instant.MaxValue : n.Sightings.Min(s => s.At))
+        .Take(DoorShown)
+        .Select(n =>
+        {
+            var match = room.MatchOf(new ShownName(n.Name));
+            var connections = n.Sightings.OfType<JoinAt>().Count() - n.Sightings.OfType<LeaveAt>().Count();
+            return new AtTheDoor(
+                n.Name, n.Sightings.Count == 0 ? null : n.Sightings.Min(s => s.At), connections > 0, match.Certainty == Certainty.Unknown ? [] : match.Proposals,
+                n.Later);
+        });
+
+    private static Dictionary<Guid, List<Entry>> StruckStrokes(LessonState state)
+    {
+        var struck = new Dictionary<Guid, List<Entry>>();
+        foreach (var entry in state.Struck.Where(e => e.Act is TurnTaken or ChatSaid or NodGiven or SatIn))
+        {
+            var student = state.Whose(((StudentAct)entry.Act).Student);
+            (struck.TryGetValue(student, out var list) ? list : struck[student] = []).Add(entry);
+        }
+
+        return struck;
     }
 
     private static IReadOnlyList<Reminder> RemindersOf(IReadOnlyList<string> reminders, LessonState state) =>
         [.. reminders.Select(r => new Reminder(r, state.RemindersTicked.TryGetValue(r, out var entry) ? entry : null))];
 }
 
-/// <summary>The lesson, the hand line, the turn and the last entries.</summary>
+/// <summary>The lesson, the hand line, the turn, what is prepared and what waits, and the last entries.</summary>
+/// <param name="Door">Names in the meeting that belong to nobody yet.</param>
+/// <param name="ChatWaiting">Messages that no sweep has looked at.</param>
+/// <param name="OpenQuestions">Questions in the chat that nobody has answered.</param>
+/// <param name="Askings">Questions that were opened, in order.</param>
+/// <param name="Signals">Signals from student pages for the statement that is up.</param>
+/// <param name="Callers">Who came to the student page with a name and waits to be let in.</param>
+/// <param name="WrongTries">Wrong passes tried at the student page in the last ten minutes; 0 while they are few.</param>
 public sealed record LiveHead(
     Guid LessonId, Guid ClassId, string ClassName, int Number, string Title, LessonStage Stage, bool DropIn,
     Instant PlannedStart, Instant PlannedEnd, Instant? StartedAt, Instant? EndedAt, Instant CountedFrom, Instant CountedTo,
     Instant Now, long Position, IReadOnlyList<HandInLine> Hands, TurnNow? Turn, IReadOnlyList<LastEntry> LastEntries, string? MeetingLink,
-    IReadOnlyList<string> NodReasons, IReadOnlyList<Reminder> BeforeStart, IReadOnlyList<Reminder> BeforeEnd);
+    IReadOnlyList<string> NodReasons, IReadOnlyList<Reminder> BeforeStart, IReadOnlyList<Reminder> BeforeEnd,
+    PlanNow Plan, TimerNow? Timer, IReadOnlyList<StudentGroup> Groups, IReadOnlyList<BoardUp> Board, IReadOnlyList<RoundHeld> Rounds,
+    IReadOnlyList<AtTheDoor> Door, int ChatWaiting, int OpenQuestions, FeedNow? Feed, IReadOnlyList<AskingLine> Askings,
+    IReadOnlyList<SignalSeen> Signals, IReadOnlyList<PageCaller> Callers, int WrongTries);
+
+/// <summary>A question that was opened, in a line.</summary>
+/// <param name="Question">The id of the question in the plan, or of one made on the spot.</param>
+/// <param name="Answered">How many answered.</param>
+/// <param name="GoesTo">How many students it goes to.</param>
+public sealed record AskingLine(
+    Guid Asking, Guid Question, string Text, QuestionKind Kind, QuestionPurpose Purpose, bool Anonymous, Guid? Group, Instant OpenedAt, Instant? ClosedAt,
+    int? Seconds, int Answered, int Cannot, int GoesTo)
+{
+    internal static AskingLine Of(Asking asking, Room room)
+    {
+        var question = asking.Question;
+        var goesTo = asking.Group is null ? room.Roster.Count : room.Roster.Count(s => asking.GoesTo(s.Name.Id));
+        return new AskingLine(
+            asking.Id, question.Id, question.Text, question.Kind, question.Purpose, question.Anonymous, asking.Group, asking.OpenedAt, asking.ClosedAt,
+            question.TimeLimitSeconds, room.AnsweredIn(asking), asking.Cannot.Count, goesTo);
+    }
+}
+
+/// <summary>A signal from a student page.</summary>
+public sealed record SignalSeen(Guid Student, string Signal);
+
+/// <summary>Somebody who came to the student page with a name.</summary>
+public sealed record PageCaller(Guid Session, string Name, Instant At);
 
 /// <summary>A reminder, and the entry that says it was seen to; null while it was not.</summary>
 public sealed record Reminder(string Text, Guid? Ticked);
 
 /// <summary>A hand in the line.</summary>
-public sealed record HandInLine(Guid Student, Instant RaisedAt, bool Lapsed);
+/// <param name="Student">Whose; for a name that belongs to nobody yet an id that stands for the name.</param>
+/// <param name="RaisedAt">Since when.</param>
+/// <param name="Lapsed">Lowered by the other program by itself.</param>
+/// <param name="Ready">Wrote that they are ready.</param>
+/// <param name="Stranger">The name, if it belongs to nobody yet.</param>
+public sealed record HandInLine(Guid Student, Instant RaisedAt, bool Lapsed, bool Ready, string? Stranger);
 
 /// <summary>The turn that is on.</summary>
-public sealed record TurnNow(Guid Student, TurnOrigin Origin, Instant At, double? WaitedSeconds);
+public sealed record TurnNow(Guid Student, TurnOrigin Origin, Instant At, double? WaitedSeconds, string? Why);
 
 /// <summary>One of the last entries.</summary>
-public sealed record LastEntry(Guid Id, Instant At, string Text, bool Struck, bool CanStrike);
+/// <param name="Helper">The name of the helper who noted it; null if the teacher did.</param>
+public sealed record LastEntry(Guid Id, Instant At, string Text, bool Struck, bool CanStrike, string? Helper);
+
+/// <summary>What is prepared, as far as it is of use during the lesson.</summary>
+public sealed record PlanNow(
+    IReadOnlyList<StageLine> Stages, StageOn? Stage, IReadOnlyList<PointToCover> Points, IReadOnlyList<PointToCover> Statements,
+    IReadOnlyList<AgreedSignal> Signals, bool HasRubric, decimal ExtraTimeShare);
+
+/// <summary>A stage of the plan.</summary>
+public sealed record StageLine(Guid Id, string Name, int Minutes, bool HasDirections);
+
+/// <summary>The stage that is on: its place, from when to when, and when it was to be over by the plan.</summary>
+public sealed record StageOn(int Index, Instant From, Instant To, Instant PlannedTo, int Extended);
+
+/// <summary>The time for a task.</summary>
+public sealed record TimerNow(string Task, Instant From, Instant To);
+
+/// <summary>What is up on the class board.</summary>
+public sealed record BoardUp(BoardItem Item, string? Text, Instant Since);
+
+/// <summary>A signal round that was held.</summary>
+public sealed record RoundHeld(string Statement, int Answered, int Silent, Instant At);
+
+/// <summary>A name in the meeting that belongs to nobody yet.</summary>
+/// <param name="Name">The name exactly as it was shown.</param>
+/// <param name="First">When it was first seen.</param>
+/// <param name="InMeeting">Whether it is in the meeting now.</param>
+/// <param name="Proposals">Whose it could be, best first.</param>
+/// <param name="Later">The entry by which it is to be asked later.</param>
+public sealed record AtTheDoor(string Name, Instant? First, bool InMeeting, IReadOnlyList<Guid> Proposals, Guid? Later);
 
 /// <summary>Whether a student is there, at this moment of the lesson.</summary>
 public enum Whereabouts
@@ -74,46 +227,69 @@ public enum Whereabouts
 }
 
 /// <summary>A student on the sheet.</summary>
+/// <param name="Points">Points to cover that they have covered.</param>
+/// <param name="Paused">The entry that says they cannot speak today.</param>
+/// <param name="Rounds">Signal rounds they answered.</param>
+/// <param name="Asides">Private notes about them.</param>
+/// <param name="Contacts">Attempts to reach them in this lesson.</param>
+/// <param name="Page">Whether their student page is open.</param>
+/// <param name="Online">Whether they were to be seen online last; null if nobody says.</param>
 public sealed record LiveRow(
     Guid Id, string Called, string Rest, string ShortName, string Key, string Tags, Whereabouts Whereabouts,
     double? LateSeconds, Instant? Since, IReadOnlyList<LiveStretch> Stretches, IReadOnlyList<long> Spoke, int Dropouts,
-    IReadOnlyList<Stroke> Speaking, IReadOnlyList<Stroke> Chat, IReadOnlyList<Stroke> Nods)
+    IReadOnlyList<Stroke> Speaking, IReadOnlyList<Stroke> Questions, IReadOnlyList<Stroke> Chat, IReadOnlyList<Stroke> Group, IReadOnlyList<Stroke> Nods,
+    IReadOnlyList<Guid> Points, Guid? Paused, int Rounds, IReadOnlyList<string> Asides, int Contacts, OnlineSeen? Online, bool Page)
 {
-    internal static LiveRow Of(OnSheet student, string shortName, LessonState state, Room room, IEnumerable<Entry> entries)
+    internal static LiveRow Of(
+        OnSheet student, string shortName, LessonState state, Room room, IReadOnlyList<Turn> turns,
+        IEnumerable<(OnlineStatus Status, Instant At)> online, IReadOnlyList<Entry>? struck)
     {
         var id = student.Name.Id;
+        var known = state.Of(id);
         var attendance = AttendanceRules.Reckon(state, id, room.Times, room.Rules.Scheme.Attendance);
-        var last = attendance.Stretches is [.., var end] ? end : null;
-        var running = room.Lesson.Stage is LessonStage.Live or LessonStage.Planned;
-        var whereabouts = attendance switch
+        var whereabouts = WhereaboutsOf(attendance, state, room.Lesson.Stage);
+        var heard = turns.Where(t => Scheme.CreditOf(t.Outcome) > 0).ToList();
+        var last = online.OrderBy(o => o.At).Select(o => new OnlineSeen(o.Status, o.At)).LastOrDefault();
+        return new LiveRow(
+            id, ShortNames.CalledName(student.Name), student.Name.Family, shortName, student.Key.ToString(), student.Tags, whereabouts,
+            attendance.Status == AttendanceStatus.Late ? attendance.Arrival?.TotalSeconds : null,
+            whereabouts == Whereabouts.Left ? attendance.Stretches[^1].To : null,
+            [.. attendance.Stretches.Select(s => new LiveStretch(s.From, s.Open ? null : s.To))],
+            [.. heard.Select(t => t.At.ToUnixTimeMilliseconds())],
+            attendance.Dropouts,
+            [.. heard.Select(t => new Stroke(t.Entries[^1], Scheme.CreditOf(t.Outcome)!.Value, false)), .. Struck<TurnTaken>(t => Scheme.CreditOf(t.Outcome))],
+            [.. state.Askings.Where(a => a.Answers.ContainsKey(id)).Select(a => new Stroke(a.Answers[id].Entry, a.MarksOf(id) is < 1 ? 0.5m : 1, false))],
+            [.. known.Chat.Where(m => Scheme.CreditOf(m.CountsAs) > 0).Select(m => new Stroke(m.Entry, 1, false)), .. Struck<ChatSaid>(c => Scheme.CreditOf(c.Kind))],
+            [.. known.SitIns.Where(s => Scheme.CreditOf(s.Seen.Contribution) > 0).Select(s => new Stroke(s.Entry.Id, Scheme.CreditOf(s.Seen.Contribution), false)),
+                .. Struck<SatIn>(s => Scheme.CreditOf(s.Contribution))],
+            [.. known.Nods.Select(n => new Stroke(n.Entry.Id, 1, false)), .. Struck<NodGiven>(_ => 1)],
+            [.. turns.SelectMany(t => t.Points).Select(p => p.Point).Distinct()],
+            known.PausedBy, known.SignalRounds.Count(r => r.Answered), [.. known.Asides.Select(a => a.Aside.Text)], known.Contacts.Count, last, known.PageOpenBy is not null);
+
+        IEnumerable<Stroke> Struck<T>(Func<T, decimal?> credit)
+            where T : Act => (struck ?? []).Where(e => e.Act is T act && credit(act) > 0).Select(e => new Stroke(e.Id, credit((T)e.Act)!.Value, true));
+    }
+
+    /// <summary>Where somebody is by what is known of their attendance so far.</summary>
+    internal static Whereabouts WhereaboutsOf(AttendanceResult attendance, LessonState state, LessonStage stage)
+    {
+        var running = stage is LessonStage.Live or LessonStage.Planned;
+        return attendance switch
         {
             { Status: AttendanceStatus.Excused } => Whereabouts.Excused,
-            { WasThere: true } when last is { Open: false } && (attendance.Flags & AttendanceFlags.Estimated) == 0 && running => Whereabouts.Left,
+            { Stretches: [.., { Open: false } last] } when running && HasGone(last) => Whereabouts.Left,
             { Status: AttendanceStatus.Late } => Whereabouts.Late,
             { Status: AttendanceStatus.Present } => Whereabouts.Here,
             _ => Whereabouts.Missing,
         };
-        var live = entries.Where(e => !state.IsStruck(e.Id)).ToList();
-        var turns = state.Turns.Where(t => t.Student == id).ToList();
-        var called = ShortNames.CalledName(student.Name);
-        return new LiveRow(
-            id, called, student.Name.Family, shortName, student.Key.ToString(), student.Tags, whereabouts,
-            attendance.Status == AttendanceStatus.Late ? attendance.Arrival?.TotalSeconds : null,
-            whereabouts == Whereabouts.Left ? last?.To : null,
-            [.. attendance.Stretches.Select(s => new LiveStretch(s.From, s.Open ? null : s.To))],
-            [.. turns.Where(t => Scheme.CreditOf(t.Outcome) > 0).Select(t => t.At.ToUnixTimeMilliseconds())],
-            attendance.Dropouts,
-            [.. turns.Where(t => Scheme.CreditOf(t.Outcome) > 0).Select(t => new Stroke(t.Entries[^1], Scheme.CreditOf(t.Outcome)!.Value, false)),
-                .. Struck<TurnTaken>(t => Scheme.CreditOf(t.Outcome))],
-            [.. live.Where(e => e.Act is ChatSaid c && Scheme.CreditOf(c.Kind) > 0).Select(e => new Stroke(e.Id, 1, false)),
-                .. Struck<ChatSaid>(c => Scheme.CreditOf(c.Kind))],
-            [.. live.Where(e => e.Act is NodGiven).Select(e => new Stroke(e.Id, 1, false)), .. Struck<NodGiven>(_ => 1)]);
 
-        IEnumerable<Stroke> Struck<T>(Func<T, decimal?> credit)
-            where T : Act => entries.Where(e => e.Act is T act && state.IsStruck(e.Id) && credit(act) > 0)
-                .Select(e => new Stroke(e.Id, credit((T)e.Act)!.Value, true));
+        // Glimpses end with the last of them; only a roll call without somebody says that they have gone.
+        bool HasGone(Stretch last) => (attendance.Flags & AttendanceFlags.Estimated) == 0 || state.RollCalls.Any(call => call > last.To);
     }
 }
+
+/// <summary>Whether somebody was to be seen online, and when that was said.</summary>
+public sealed record OnlineSeen(OnlineStatus Status, Instant At);
 
 /// <summary>A stretch of presence; <paramref name="To"/> is null while it goes on.</summary>
 public sealed record LiveStretch(Instant From, Instant? To);

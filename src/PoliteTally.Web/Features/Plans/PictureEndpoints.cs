@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Formats;
 using PoliteTally.Store;
+using PoliteTally.Store.Model;
 
 namespace PoliteTally.Web.Features.Plans;
 
@@ -32,13 +33,16 @@ internal static class PictureEndpoints
         api.MapGet("/pictures/{id:guid}", async Task<Results<PhysicalFileHttpResult, NotFound>> (
             Guid id, SchoolDb db, PictureFolder pictures, HttpContext http) =>
         {
-            if (await db.Pictures.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id) is not { } picture)
-            {
-                return TypedResults.NotFound();
-            }
-
-            http.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
-            return TypedResults.PhysicalFile(pictures.PathOf(picture.Fingerprint), "image/webp");
+            return await db.Pictures.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id) is { } picture
+                ? Served(picture, pictures, http)
+                : TypedResults.NotFound();
         }).WithName("GetPicture");
+    }
+
+    /// <summary>A picture for the browser to keep: its bytes never change.</summary>
+    internal static PhysicalFileHttpResult Served(Picture picture, PictureFolder pictures, HttpContext http)
+    {
+        http.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
+        return TypedResults.PhysicalFile(pictures.PathOf(picture.Fingerprint), "image/webp");
     }
 }

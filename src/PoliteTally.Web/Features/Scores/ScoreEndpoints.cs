@@ -80,7 +80,7 @@ internal static class ScoreEndpoints
             return TypedResults.Ok(new Explanation(
                 $"{ShortNames.CalledName(found.Name)} {found.Name.Family}", $"Lesson {room.Lesson.Number}, {room.Lesson.Title}",
                 ShownOf(score.Total), score,
-                [.. state.Entries.Where(e => used.Contains(e.Id)).Select(e => new ExplainedEntry(e.Id, e.HappenedAt, Wording.Of(e.Act), e.Source, e.By))]));
+                [.. state.Entries.Where(e => used.Contains(e.Id)).Select(e => new ExplainedEntry(e.Id, e.HappenedAt, Wording.Of(e, state), e.Source, e.By))]));
         }).WithName("ExplainScore");
     }
 

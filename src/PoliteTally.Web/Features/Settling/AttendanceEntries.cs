@@ -1,5 +1,3 @@
-using System.Security.Cryptography;
-using System.Text;
 using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Names;
@@ -50,12 +48,5 @@ internal static class AttendanceEntries
         let act = new NameMatched(match.Shown.Name, match.Student)
         select new NewEntry(IdOf(lesson, Instant.MinValue, act), now, act);
 
-    // RFC 9562, version 8: the bits are our own, here those of a hash.
-    private static Guid IdOf(Guid lesson, Instant at, Act act)
-    {
-        var hash = SHA256.HashData(Encoding.UTF8.GetBytes($"{lesson}\n{at}\n{ActJson.Write(act)}"));
-        hash[6] = (byte)((hash[6] & 0x0F) | 0x80);
-        hash[8] = (byte)((hash[8] & 0x3F) | 0x80);
-        return new Guid(hash.AsSpan(0, 16), bigEndian: true);
-    }
+    private static Guid IdOf(Guid lesson, Instant at, Act act) => DerivedId.Of($"{lesson}\n{at}\n{ActJson.Write(act)}");
 }

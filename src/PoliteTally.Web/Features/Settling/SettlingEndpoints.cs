@@ -7,7 +7,6 @@ using PoliteTally.Core.Names;
 using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
-using PoliteTally.Web.Features.Classes;
 using PoliteTally.Web.Features.Lessons;
 
 namespace PoliteTally.Web.Features.Settling;
@@ -42,8 +41,8 @@ internal static class SettlingEndpoints
             var sent = await SentFile.From(request);
             var (list, zone) = await Read(sent, room, db, owner);
             var fingerprint = FingerprintOf(sent);
-            var matches = Match(room, list, await Confirmed(db, room));
-            var names = ShortNames.For([.. room.Roster.Select(s => s.Name)]);
+            var matches = room.MatchesOf(NamesIn(list));
+            var names = room.ShortNames;
             return TypedResults.Ok(new AttendanceLook(
                 list, zone.Id, [.. matches.Select(m => new NameLook(m.Shown.Name, m.Certainty, m.By, m.Student))],
                 [.. room.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], $"{ShortNames.CalledName(s.Name)} {s.Name.Family}"))],
@@ -82,7 +81,7 @@ internal static class SettlingEndpoints
             var now = clock.GetCurrentInstant();
             var (_, state) = room.State();
             var sightings = AttendanceEntries.Of(id, list, room.Times.CountedTo);
-            var sure = AttendanceEntries.Sure(id, state, Match(room, list, await Confirmed(db, room)), now);
+            var sure = AttendanceEntries.Sure(id, state, room.MatchesOf(NamesIn(list)), now);
             var result = (await ledger.Append(owner.Id, id, Source.File, sent.Name, [.. sightings, .. sure]))!;
             if (result.Refused.Count > 0)
             {
@@ -131,8 +130,6 @@ internal static class SettlingEndpoints
                 }
             }
 
-            await KnownNameEndpoints.Remember(
-                room.Lesson.ClassId, name.Name, decides, word.Student, $"lesson {room.Lesson.Number}, {room.Lesson.Title}", db, now);
             return TypedResults.Ok(await ViewOf(ledger.RoomOf(owner.Id, id)!, db, clock));
         }).WithName("DecideName");
     }
@@ -140,7 +137,7 @@ internal static class SettlingEndpoints
     private static async Task<SettlingView> ViewOf(Room room, SchoolDb db, IClock clock)
     {
         var files = await db.BroughtIn.AsNoTracking().Where(f => f.LessonId == room.Lesson.Id).OrderBy(f => f.NotedAt).ToListAsync();
-        return SettlingViews.Of(room, files, await Confirmed(db, room), clock.GetCurrentInstant());
+        return SettlingViews.Of(room, files, clock.GetCurrentInstant());
     }
 
     private static async Task<(AttendancePreview List, DateTimeZone Zone)> Read(SentFile sent, Room room, SchoolDb db, Owner owner)
@@ -152,18 +149,10 @@ internal static class SettlingEndpoints
         return (AttendanceFile.Read(sent.Bytes, sent.Mapping, zone, room.Lesson.PlannedStart, room.Lesson.PlannedEnd), zone);
     }
 
-    private static async Task<IReadOnlyList<ConfirmedName>> Confirmed(SchoolDb db, Room room) =>
-        [.. (await db.KnownNames.AsNoTracking().Where(n => n.ClassId == room.Lesson.ClassId).ToListAsync())
-            .Select(n => new ConfirmedName(n.Folded, n.StudentId is { } id ? room.Whose(id) : null))];
-
-    private static IReadOnlyList<NameMatch> Match(Room room, AttendancePreview list, IEnumerable<ConfirmedName> confirmed)
-    {
-        var shown = list.Lines.Where(l => l.Problems.Count == 0)
+    private static IReadOnlyList<ShownName> NamesIn(AttendancePreview list) =>
+        [.. list.Lines.Where(l => l.Problems.Count == 0)
             .GroupBy(l => l.Name, StringComparer.Ordinal)
-            .Select(g => new ShownName(g.Key, g.Select(l => l.Number).FirstOrDefault(n => n is not null), g.Select(l => l.Email).FirstOrDefault(e => e is not null)))
-            .ToList();
-        return new NameMatcher(room.Roster.Select(s => s.Name), confirmed).Match(shown);
-    }
+            .Select(g => new ShownName(g.Key, g.Select(l => l.Number).FirstOrDefault(n => n is not null), g.Select(l => l.Email).FirstOrDefault(e => e is not null)))];
 
     private static IEnumerable<Guid> WordsOn(string name, LessonState state) =>
         state.Entries.Where(e => e.Act is NameMatched matched && matched.Name == name && !state.IsStruck(e.Id)).Select(e => e.Id);

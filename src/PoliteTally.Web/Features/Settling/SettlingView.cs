@@ -12,7 +12,14 @@ namespace PoliteTally.Web.Features.Settling;
 /// <summary>A lesson as it is settled: files in, names matched, presence reckoned beside what was tapped.</summary>
 public sealed record SettlingView(
     LessonLine Lesson, Instant CountedFrom, Instant CountedTo, IReadOnlyList<FileIn> Files, IReadOnlyList<NameLine> Names,
-    IReadOnlyList<RegisterLine> Register, IReadOnlyList<Person> People, int TurnsWithoutOutcome, Guid? SettledBy, Instant Now);
+    IReadOnlyList<RegisterLine> Register, IReadOnlyList<Person> People, int TurnsWithoutOutcome, Guid? SettledBy, Instant Now,
+    int ChatWaiting, IReadOnlyList<PutAway> PutAway);
+
+/// <summary>Something that stands here and nowhere else: a message that was hidden, or an aside.</summary>
+/// <param name="Entry">The entry that hid it, or that noted it.</param>
+/// <param name="Who">The short name of the student, or the name shown.</param>
+/// <param name="IsAside">Whether it is an aside.</param>
+public sealed record PutAway(Guid Entry, Instant At, string Who, string Text, bool IsAside);
 
 /// <summary>A file that was brought in.</summary>
 public sealed record FileIn(string Name, int Entries, Instant NotedAt);
@@ -40,20 +47,28 @@ public sealed record RegisterLine(
 
 internal static class SettlingViews
 {
-    public static SettlingView Of(Room room, IReadOnlyList<BroughtIn> files, IEnumerable<ConfirmedName> confirmed, Instant now)
+    public static SettlingView Of(Room room, IReadOnlyList<BroughtIn> files, Instant now)
     {
         var (_, state) = room.State();
-        var matcher = new NameMatcher(room.Roster.Select(s => s.Name), confirmed);
         var shown = state.Names.Values.Where(n => n.Sightings.Count > 0).ToList();
-        var matches = matcher.Match([.. shown.Select(n => new ShownName(n.Name))]);
-        var names = ShortNames.For([.. room.Roster.Select(s => s.Name)]);
+        var matches = room.MatchesOf([.. shown.Select(n => new ShownName(n.Name))]);
+        var names = room.ShortNames;
         return new SettlingView(
             LessonLine.Of(room.Lesson, room.ClassName), room.Times.CountedFrom, room.Times.CountedTo,
             [.. files.Select(f => new FileIn(f.FileName, f.Entries, f.NotedAt))],
             [.. shown.Zip(matches, (name, match) => LineOf(name, match, state)).OrderBy(n => n.Decided).ThenBy(n => n.Name, StringComparer.OrdinalIgnoreCase)],
             [.. room.Roster.Select(s => LineOf(s, state, room.Times, room.Rules.Scheme.Attendance))],
             [.. room.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], $"{ShortNames.CalledName(s.Name)} {s.Name.Family}"))],
-            state.Turns.Count(t => t.Outcome is null), state.SettledBy, now);
+            state.Turns.Count(t => t.Outcome is null), state.SettledBy, now,
+            state.Chat.Count(m => m.Text.Length > 0 && m.Waits), PutAwayIn(state, names));
+    }
+
+    private static IReadOnlyList<PutAway> PutAwayIn(LessonState state, IReadOnlyDictionary<Guid, string> names)
+    {
+        var hidden = state.Chat.Where(m => m.Hidden is not null)
+            .Select(m => new PutAway(m.Hidden!.Value, m.At, m.Student is { } id ? names.GetValueOrDefault(id, "A former student") : m.Name, m.Text, IsAside: false));
+        var asides = names.SelectMany(n => state.Of(n.Key).Asides.Select(a => new PutAway(a.Entry.Id, a.Entry.HappenedAt, n.Value, a.Aside.Text, IsAside: true)));
+        return [.. hidden.Concat(asides).OrderBy(p => p.At)];
     }
 
     private static NameLine LineOf(NameState name, NameMatch match, LessonState state)

@@ -108,6 +108,20 @@ public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, I
             start.ToString("HH:mm", System.Globalization.CultureInfo.InvariantCulture), lesson.MeetingLink ?? "", teacher.DisplayName);
     }
 
+    /// <summary>The message to one student as it goes; its id tells the post that one sent again is the same.</summary>
+    public static MimeMessage MessageTo(
+        RosterName student, Lesson lesson, Core.GroundRules.WordAhead word, Teacher teacher, IMail mail, string id, Instant now)
+    {
+        var facts = FactsOf(student, lesson, teacher);
+        var message = new MimeMessage { Subject = word.SubjectFor(facts), Date = now.ToDateTimeOffset() };
+        message.MessageId = $"{id}@polite-tally";
+        message.From.Add(mail.From(teacher.DisplayName));
+        message.ReplyTo.Add(new MailboxAddress(teacher.DisplayName, teacher.Email!));
+        message.To.Add(new MailboxAddress($"{student.Given} {student.Family}", student.Email!));
+        message.Body = new TextPart("plain") { Text = word.TextFor(facts) };
+        return message;
+    }
+
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -131,7 +145,6 @@ public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, I
     private async Task<string?> SendOne(
         RosterName student, WordSent? row, Lesson lesson, Core.GroundRules.WordAhead word, Teacher teacher, SchoolDb db, CancellationToken stopping)
     {
-        var facts = FactsOf(student, lesson, teacher);
         if (row is null)
         {
             db.WordsSent.Add(row = new WordSent { LessonId = lesson.Id, StudentId = student.Id, Address = student.Email! });
@@ -141,12 +154,7 @@ public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, I
         await db.SaveChangesAsync(stopping);
         try
         {
-            using var message = new MimeMessage { Subject = word.SubjectFor(facts), Date = clock.GetCurrentInstant().ToDateTimeOffset() };
-            message.MessageId = $"{lesson.Id:N}.{student.Id:N}@polite-tally";
-            message.From.Add(mail.From(teacher.DisplayName));
-            message.ReplyTo.Add(new MailboxAddress(teacher.DisplayName, teacher.Email!));
-            message.To.Add(new MailboxAddress($"{student.Given} {student.Family}", student.Email!));
-            message.Body = new TextPart("plain") { Text = word.TextFor(facts) };
+            using var message = MessageTo(student, lesson, word, teacher, mail, $"{lesson.Id:N}.{student.Id:N}", clock.GetCurrentInstant());
             await mail.Send(message, teacher.Id, stopping);
             row.State = WordState.Sent;
         }

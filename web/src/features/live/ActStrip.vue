@@ -1,8 +1,11 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+import { keyName } from '../../ui/keyName'
 import type { LoggedAct } from './acts'
 
 /** Every act in one line, each with its key: one press logs it. */
-defineProps<{ acts: readonly LoggedAct[]; compact?: boolean }>()
+const props = defineProps<{ acts: readonly LoggedAct[]; compact?: boolean }>()
+const shown = computed(() => (props.compact ? props.acts.filter((a) => !a.rare) : props.acts))
 const emit = defineEmits<{ act: [act: LoggedAct] }>()
 const pens: Record<LoggedAct['pen'], string> = {
   attendance: 'text-pen-attendance',
@@ -25,14 +28,14 @@ const brief = (act: LoggedAct) =>
 <template>
   <span class="strip" role="group">
     <button
-      v-for="act in acts"
+      v-for="act in shown"
       :key="act.name"
       class="act"
       :class="pens[act.pen]"
       :aria-label="act.pen === 'nods' ? `nod, ${act.label}` : act.label"
       @click.stop="emit('act', act)"
     >
-      {{ compact ? brief(act) : act.label }}<kbd>{{ act.key }}</kbd>
+      {{ compact ? brief(act) : act.label }}<kbd>{{ keyName(act.key) }}</kbd>
     </button>
   </span>
 </template>

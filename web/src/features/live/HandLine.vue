@@ -1,47 +1,77 @@
 <script setup lang="ts">
+import { computed, ref, TransitionGroup } from 'vue'
+import type { DrawnHand } from '../../live/pencil'
 import { clock } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 
-defineProps<{
-  hands: { student: string; raisedAt: number; lapsed: boolean; pencil: boolean }[]
+const props = defineProps<{
+  hands: readonly DrawnHand[]
   nameOf: (student: string) => string
   now: number
   canCall: boolean
+  nextKey: string
 }>()
-const emit = defineEmits<{ call: []; callOne: [student: string]; setDown: [student: string] }>()
+const emit = defineEmits<{ call: []; callOne: [student: string]; setDown: [...students: string[]]; stranger: [] }>()
+// A long line is read from its head; the rest is one press away.
+const longest = 8
+const all = ref(false)
+const shown = computed(() => (all.value ? props.hands : props.hands.slice(0, longest)))
+// Hands that move up are shown moving; in a crowd nobody could follow, and it would cost a layout for each.
+const list = computed(() =>
+  props.hands.length > longest ? { is: 'ol', as: {} } : { is: TransitionGroup, as: { tag: 'ol', name: 'line' } },
+)
+const name = (hand: DrawnHand) => hand.stranger ?? props.nameOf(hand.student)
 </script>
 
 <template>
   <section aria-label="Hand line">
     <div class="flex items-baseline justify-between border-b-[1.5px] border-ink pb-0.5">
       <h2 class="font-semibold">Hands</h2>
-      <button v-if="hands.length && canCall" class="text-small text-ink-soft" @click="emit('call')">
-        call next <KeyCap k="Enter" />
+      <button
+        v-if="hands.length > 1 && canCall"
+        class="quiet all-down ml-auto mr-3 text-small text-ink-soft"
+        aria-label="Set all hands down"
+        @click="emit('setDown', ...hands.filter((h) => !h.stranger).map((h) => h.student))"
+      >
+        all down
       </button>
-      <span v-else class="text-small text-ink-soft">nobody waits</span>
+      <button v-if="hands.length && canCall" class="text-small text-ink-soft" @click="emit('call')">
+        call next <KeyCap :k="nextKey" />
+      </button>
+      <span v-else-if="!hands.length" class="text-small text-ink-soft">nobody waits</span>
     </div>
-    <TransitionGroup tag="ol" name="line">
-      <li v-for="(hand, i) in hands" :key="hand.student" class="hand" :class="{ first: i === 0 }">
+    <component :is="list.is" v-bind="list.as">
+      <li v-for="(hand, i) in shown" :key="hand.student" class="hand" :class="{ first: i === 0 }">
         <span class="place">{{ i + 1 }}</span>
         <button
           class="name"
           :disabled="!canCall"
-          :aria-label="`Call ${nameOf(hand.student)}`"
-          @click="emit('callOne', hand.student)"
+          :aria-label="hand.stranger ? `Who is ${hand.stranger}?` : `Call ${name(hand)}`"
+          @click="hand.stranger ? emit('stranger') : emit('callOne', hand.student)"
         >
-          <i v-if="hand.lapsed">{{ nameOf(hand.student) }}</i><template v-else>{{ nameOf(hand.student) }}</template>
+          <i v-if="hand.lapsed || hand.stranger"
+            ><bdi>{{ name(hand) }}</bdi></i
+          ><template v-else>{{ name(hand) }}</template>
         </button>
         <button
-          v-if="canCall"
+          v-if="canCall && !hand.stranger"
           class="down quiet"
-          :aria-label="`Set down the hand of ${nameOf(hand.student)}`"
+          :aria-label="`Set down the hand of ${name(hand)}`"
           @click="emit('setDown', hand.student)"
         >
           set down
         </button>
-        <span class="wait"><i v-if="hand.lapsed">lapsed </i>{{ clock(now - hand.raisedAt) }}</span>
+        <span class="wait"
+          ><i v-if="hand.lapsed">lapsed </i><i v-else-if="hand.ready">ready </i><i v-else-if="hand.stranger">who? </i
+          >{{ clock(now - hand.raisedAt) }}</span
+        >
       </li>
-    </TransitionGroup>
+    </component>
+    <p v-if="hands.length > longest" class="text-right text-small">
+      <button class="quiet text-ink-soft" :aria-expanded="all" @click="all = !all">
+        {{ all ? 'only the first' : `and ${hands.length - longest} more` }}
+      </button>
+    </p>
   </section>
 </template>
 
@@ -57,7 +87,7 @@ const emit = defineEmits<{ call: []; callOne: [student: string]; setDown: [stude
 }
 .place {
   font-weight: 700;
-  width: 0.9em;
+  min-width: 0.9em;
 }
 .name {
   flex: 1;
@@ -91,6 +121,11 @@ const emit = defineEmits<{ call: []; callOne: [student: string]; setDown: [stude
 .hand:hover .down,
 .down:focus-visible {
   opacity: 1;
+}
+@media (min-width: 561px) and (max-width: 900px) {
+  .all-down {
+    display: none;
+  }
 }
 @media (hover: none) {
   .down {

@@ -2,9 +2,28 @@
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import { clock, hour, minutes } from '../../ui/format'
+import KeyCap from '../../ui/KeyCap.vue'
 
-const props = defineProps<{ head: Schemas['LiveHead']; now: number; here: number; of: number }>()
-const emit = defineEmits<{ end: [] }>()
+const props = defineProps<{
+  head: Schemas['LiveHead']
+  stage: Schemas['StageOn'] | null
+  now: number
+  here: number
+  of: number
+  nextKey: string
+}>()
+const emit = defineEmits<{ end: []; next: []; extend: [minutes: number] }>()
+
+const stages = computed(() => props.head.plan.stages)
+const onNow = computed(() => (props.stage && props.head.stage === 'live' ? stages.value[props.stage.index] : undefined))
+const next = computed(() => (props.stage ? stages.value[props.stage.index + 1] : undefined))
+const stageLeft = computed(() => (props.stage ? props.stage.to - props.now : 0))
+// How far the lesson is from its plan, reckoned to the end of this stage; within a minute it is as planned.
+const drift = computed(() => {
+  if (!props.stage) return ''
+  const behind = Math.max(props.now, props.stage.to) - props.stage.plannedTo
+  return Math.abs(behind) < 60_000 ? 'as planned' : `${minutes(Math.abs(behind))} ${behind > 0 ? 'behind' : 'ahead'}`
+})
 
 const span = computed(() => Math.max(1, props.head.plannedEnd - props.head.countedFrom))
 const gone = computed(() => Math.min(1, Math.max(0, (props.now - props.head.countedFrom) / span.value)))
@@ -34,7 +53,7 @@ const left = computed(() => props.head.plannedEnd - props.now)
       :aria-label="`${minutes(now - head.countedFrom)} gone of ${minutes(head.plannedEnd - head.countedFrom)}`"
     >
       <span v-if="head.stage === 'live'" class="gone" :style="{ width: `${gone * 100}%` }" />
-      <span class="title truncate font-semibold">{{ head.title }}</span>
+      <span class="title truncate font-semibold">{{ onNow ? onNow.name : head.title }}</span>
       <span class="tick from">{{ hour(head.countedFrom) }}</span>
       <span
         v-for="mark in marks"
@@ -44,6 +63,17 @@ const left = computed(() => props.head.plannedEnd - props.now)
         :style="{ left: `${mark.share * 100}%` }"
         >{{ hour(mark.at) }}</span
       >
+    </div>
+    <div v-if="onNow" class="stage text-small">
+      <p class="truncate">
+        <b>{{ stageLeft >= 0 ? `${minutes(stageLeft)} left` : `${minutes(-stageLeft)} over` }}</b>, {{ drift }}
+      </p>
+      <p class="flex items-baseline gap-3 whitespace-nowrap">
+        <button class="quiet" aria-label="Two minutes more for this stage" @click="emit('extend', 2)">+2 min</button>
+        <button v-if="next" class="quiet" :title="next.name" @click="emit('next')">
+          next stage <KeyCap :k="nextKey" />
+        </button>
+      </p>
     </div>
     <div class="time">
       <template v-if="head.stage === 'live'">
@@ -64,7 +94,7 @@ const left = computed(() => props.head.plannedEnd - props.now)
 <style scoped>
 .bar {
   display: grid;
-  grid-template-columns: 252px 1fr 170px;
+  grid-template-columns: 252px minmax(0, 1fr) auto 170px;
   border-bottom: 2px solid var(--ink);
 }
 .what {
@@ -114,6 +144,14 @@ const left = computed(() => props.head.plannedEnd - props.now)
 }
 .tick.past {
   border-color: var(--on-live-soft);
+  /* Its label may reach beyond what is gone. */
+  background: var(--live);
+}
+.stage {
+  max-width: 230px;
+  padding: 8px 12px 0;
+  border-right: 1px solid var(--ink-soft);
+  line-height: 1.35rem;
 }
 .time {
   padding: 7px 16px 0;
@@ -121,14 +159,33 @@ const left = computed(() => props.head.plannedEnd - props.now)
 }
 @media (max-width: 900px) {
   .bar {
-    grid-template-columns: 1fr auto;
+    grid-template-columns: minmax(0, 1fr) auto auto;
+  }
+  .stage {
+    grid-row: 1;
+    grid-column: 2;
+    border: 0;
   }
   .ruler {
     grid-row: 2;
     grid-column: 1 / -1;
-    height: 52px;
+    height: 46px;
     border: 0;
     border-top: 1px solid var(--rule);
+  }
+  .title {
+    top: 3px;
+  }
+}
+@media (max-width: 560px) {
+  .bar {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+  .stage {
+    grid-row: 3;
+    grid-column: 1 / -1;
+    max-width: none;
+    padding: 4px 12px;
   }
   .time {
     padding-bottom: 6px;

@@ -1,30 +1,76 @@
 <script setup lang="ts">
 import { Dialog, DialogDescription, DialogPanel, DialogTitle } from '@headlessui/vue'
-import { computed, onBeforeUnmount, onMounted, ref, watchEffect } from 'vue'
-import { useRouter } from 'vue-router'
-import { useLesson } from '../../live/lesson'
-import { count, hour, second } from '../../ui/format'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, nextTick, onBeforeUnmount, onMounted, provide, ref, watch, watchEffect } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api, ask, Problem } from '../../api/client'
+import { liveLesson, useLesson } from '../../live/lesson'
+import { entryId, type Act } from '../../live/outbox'
+import { drawChat } from '../../live/pencil'
+import { clock, count, hour, second } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 import Notice from '../../ui/Notice.vue'
-import { actOnKey, actsOf, outcomes, type LoggedAct } from './acts'
+import {
+  actOnKey,
+  actsOf,
+  changedKeys,
+  commandOnKey,
+  commandsOf,
+  digitOf,
+  loadKeys,
+  studentKey,
+  outcomeNames,
+  type LoggedAct,
+} from './acts'
 import ActStrip from './ActStrip.vue'
+import BoardPanel from './BoardPanel.vue'
+import ChatSheet from './ChatSheet.vue'
+import DoorPanel from './DoorPanel.vue'
+import EdgeList from './EdgeList.vue'
+import GroupsSheet from './GroupsSheet.vue'
 import HandLine from './HandLine.vue'
 import KeyList from './KeyList.vue'
 import LessonHead from './LessonHead.vue'
+import LinksPanel from './LinksPanel.vue'
+import QuestionsSheet from '../questions/QuestionsSheet.vue'
+import WayInPanel from './WayInPanel.vue'
+import { usePass } from './pass'
+import PointsOfTurn from './PointsOfTurn.vue'
+import ReachPanel from './ReachPanel.vue'
 import ReminderList from './ReminderList.vue'
 import SheetRow from './SheetRow.vue'
+import SignalPanel from './SignalPanel.vue'
+import { play, sound } from './sound'
+import StudentPanel from './StudentPanel.vue'
+import TimerPanel from './TimerPanel.vue'
 
 const props = defineProps<{ id: string }>()
 const router = useRouter()
-const { head, drawn, problem, away, now, waiting, note, strike, dismiss, undo } = useLesson(props.id)
+const route = useRoute()
+const queries = useQueryClient()
+const lesson = useLesson(props.id)
+provide(liveLesson, lesson)
+const { head, drawn, problem, away, now, minute, noted, waiting, note, strike, dismiss, undo, serverTime } = lesson
 
+type SidePanelName = 'keys' | 'wayIn' | 'door' | 'reach' | 'signal' | 'timer' | 'board' | 'links' | 'student'
+const panel = ref<SidePanelName>()
+/** What stands in place of the sheet. */
+const big = ref<'chat' | 'groups' | 'questions' | undefined>(route.query.open === 'chat' ? 'chat' : undefined)
+const bigSheet = ref<{ onKey: (event: KeyboardEvent) => boolean }>()
 const chosen = ref<string[]>([])
 const hovered = ref<string>()
-const keysShown = ref(false)
 const ending = ref(false)
 const finding = ref('')
 const finder = ref<HTMLInputElement>()
+const asideOn = ref<string>()
+const asideText = ref('')
+const asideField = ref<HTMLInputElement>()
 const said = ref('')
+const wrong = ref('')
+const drawBy = ref<'leastHeard' | 'onceRound'>(
+  localStorage.getItem('polite-tally-draw') === 'onceRound' ? 'onceRound' : 'leastHeard',
+)
+watch(drawBy, (manner) => localStorage.setItem('polite-tally-draw', manner))
 // In a narrow window acts lie at the foot instead of in the row.
 const narrow = window.matchMedia('(max-width: 900px)')
 const wide = ref(!narrow.matches)
@@ -32,10 +78,43 @@ const measure = () => (wide.value = !narrow.matches)
 
 const rows = computed(() => drawn.value?.rows ?? [])
 const nameOf = (id: string) => rows.value.find((r) => r.id === id)?.shortName ?? ''
-const acts = computed(() => actsOf(head.value?.nodReasons ?? []))
+// As one text, which is the same from patch to patch: a new list of acts would draw every row anew.
+const reasons = computed(() => head.value?.nodReasons.join('\n') ?? '')
+const acts = computed(() => actsOf(reasons.value.split('\n').filter(Boolean), changedKeys))
+const commands = computed(() => commandsOf(changedKeys))
+const keyOf = (command: string) => commands.value.find((c) => c.name === command)!.key
+const outcomes = computed(() => acts.value.filter((a) => outcomeNames.includes(a.name)))
 const running = computed(() => head.value?.stage === 'live')
-const here = computed(() => rows.value.filter((r) => r.whereabouts === 'here' || r.whereabouts === 'late').length)
+const isHere = (row: { whereabouts: string }) => row.whereabouts === 'here' || row.whereabouts === 'late'
+const here = computed(() => rows.value.filter(isHere).length)
+const missing = computed(() => rows.value.filter((r) => r.whereabouts === 'missing' || r.whereabouts === 'left').length)
 const turnRow = computed(() => rows.value.find((r) => r.id === drawn.value?.turn?.student))
+const points = computed(() => head.value?.plan.points ?? [])
+const handsUp = computed(() => new Set(drawn.value?.hands.map((h) => h.student)))
+const chosenSet = computed(() => new Set(chosen.value))
+const groupOf = computed(
+  () => new Map(drawn.value?.groups.flatMap((g) => g.members.map((m) => [m, g.name] as const)) ?? []),
+)
+const signalOf = computed(() => new Map(head.value?.signals.map((s) => [s.student, s.signal] as const) ?? []))
+const isActing = (student: string) =>
+  wide.value &&
+  running.value &&
+  !pass.value &&
+  (hovered.value === student || (chosen.value.length === 1 && chosen.value[0] === student))
+/** In a pass over the class: what stands beside somebody who was taken out. */
+const outWord = (row: { id: string; whereabouts: string }) =>
+  pass.value && out.value.has(row.id)
+    ? pass.value.kind === 'signal' && isHere(row)
+      ? 'no answer'
+      : 'not here'
+    : undefined
+const turnTold = computed(() => {
+  const turn = drawn.value?.turn
+  if (!turn) return ''
+  const group = groupOf.value.get(turn.student)
+  if (turn.waitedSeconds === null) return group ? `Turn, ${group}` : 'Turn'
+  return `${group ?? 'Turn, from the line'}, waited ${clock(turn.waitedSeconds * 1000)}`
+})
 const matches = computed(() => {
   const wanted = finding.value.trim().toLowerCase()
   return wanted ? rows.value.filter((r) => `${r.called} ${r.rest}`.toLowerCase().includes(wanted)) : []
@@ -44,26 +123,103 @@ const matches = computed(() => {
 watchEffect(() => {
   if (head.value) document.title = `Lesson ${head.value.number}, ${head.value.className} · Polite Tally`
 })
+watch(
+  () => drawn.value?.hands.length ?? 0,
+  (many, few) => sound.value && many > few && play(),
+)
 
-function log(act: LoggedAct, students: string[]) {
+// The chat is asked for only while it is looked at, and then as often as something changed.
+const chatKey = ['chat', props.id]
+const { data: chat } = useQuery({
+  queryKey: chatKey,
+  enabled: computed(() => big.value === 'chat'),
+  queryFn: () => ask(api.GET('/api/lessons/{id}/chat', { params: { path: { id: props.id } } })),
+})
+watch(
+  () => [head.value?.position, big.value],
+  () => big.value === 'chat' && void queries.invalidateQueries({ queryKey: chatKey }),
+)
+const messages = computed(() => drawChat(chat.value?.messages ?? [], noted.value))
+
+const open = (name: SidePanelName) => (panel.value = panel.value === name ? undefined : name)
+
+const { pass, out, begin, takeOut, finish } = usePass(lesson)
+function beginPass(next: NonNullable<typeof pass.value>) {
+  if (!running.value) return
+  big.value = undefined
+  chosen.value = []
+  // Enter is to finish the pass, not to press again what began it.
+  ;(document.activeElement as HTMLElement | null)?.blur()
+  begin(next)
+}
+/** Opens the signal round; with a statement in the plan that had none yet, its round begins at once. */
+function beginSignal() {
+  if (open('signal') === undefined) return
+  const held = new Set(head.value?.rounds.map((r) => r.statement))
+  const next = head.value?.plan.statements.find((s) => !held.has(s.text))
+  if (next) beginPass({ kind: 'signal', statement: next.text, ledBy: null })
+}
+function finishPass() {
+  said.value = finish() ?? ''
+  if (panel.value === 'signal') panel.value = undefined
+}
+
+/** What an act is for a student as things stand: the hand key takes a hand down again, the pause key ends a pause. */
+function actFor(act: LoggedAct, student: string): Act[] {
+  if (act.name === 'hand' && handsUp.value.has(student)) return [{ type: 'handEnded', student, end: 'withdrawn' }]
+  if (act.name === 'pause')
+    return [{ type: 'speakingPaused', student, paused: !rows.value.find((r) => r.id === student)?.paused }]
+  const handing = drawn.value?.turn?.student
+  // Whoever hands on has had their turn.
+  if (act.name === 'handOn' && handing && handing !== student)
+    return [{ type: 'turnTaken', student: handing, outcome: 'full', origin: 'invited' }, act.make(student)]
+  return [act.make(student)]
+}
+
+function log(act: LoggedAct, students: readonly string[]) {
   if (!students.length || !running.value) return
-  note(
-    ...students.map((student) => {
-      // The hand key takes a raised hand down again: a student may change their mind.
-      const up = act.name === 'hand' && drawn.value?.hands.some((h) => h.student === student)
-      return up ? { type: 'handEnded' as const, student, end: 'withdrawn' as const } : act.make(student)
-    }),
-  )
+  note(...students.flatMap((student) => actFor(act, student)))
   said.value = `${students.length > 3 ? count(students.length, 'student') : students.map(nameOf).join(', ')}, ${act.label}`
   chosen.value = []
 }
 
 function callNext() {
-  const next = drawn.value?.hands[0]
+  const next = drawn.value?.hands.find((h) => !h.stranger)
   if (next && running.value) note({ type: 'called', student: next.student, origin: 'hand' })
 }
 
-const setDown = (student: string) => note({ type: 'handEnded', student, end: 'setDown' })
+const setDown = (...students: string[]) =>
+  note(...students.map((student) => ({ type: 'handEnded' as const, student, end: 'setDown' as const })))
+
+let drawing = ''
+async function drawName() {
+  if (!running.value) return
+  wrong.value = ''
+  // Kept until there is an answer, so that a draw whose answer got lost is not drawn anew.
+  drawing ||= entryId(serverTime())
+  try {
+    const name = await ask(
+      api.POST('/api/lessons/{id}/draw', {
+        params: { path: { id: props.id } },
+        body: { id: drawing, manner: drawBy.value },
+      }),
+    )
+    drawing = ''
+    said.value = `Drawn: ${nameOf(name.student)}, ${name.why}`
+  } catch (failure) {
+    wrong.value = (failure as Error).message
+    if (failure instanceof Problem && failure.status !== 0) drawing = ''
+  }
+}
+
+function nextStage() {
+  const next = head.value?.plan.stages[(drawn.value?.stage?.index ?? -1) + 1]
+  if (next && running.value) note({ type: 'stageMoved', stage: next.id })
+}
+function extend(minutes: number) {
+  const stage = head.value?.plan.stages[drawn.value?.stage?.index ?? -1]
+  if (stage) note({ type: 'stageExtended', stage: stage.id, minutes })
+}
 
 function takeBack() {
   const last = undo()
@@ -74,8 +230,12 @@ function takeBack() {
 function pick(letter: string, more: boolean) {
   const sharing = rows.value.filter((r) => r.key === letter).map((r) => r.id)
   if (!sharing.length) return
+  if (pass.value) {
+    takeOut(sharing.find((s) => !out.value.has(s)) ?? sharing[0]!)
+    return
+  }
   if (more) {
-    const inList = sharing.find((s) => chosen.value.includes(s))
+    const inList = sharing.find((s) => chosenSet.value.has(s))
     chosen.value = inList ? chosen.value.filter((s) => s !== inList) : [...chosen.value, sharing[0]!]
     return
   }
@@ -84,7 +244,11 @@ function pick(letter: string, more: boolean) {
 }
 
 function toggle(student: string, more: boolean) {
-  const had = chosen.value.includes(student)
+  if (pass.value) {
+    takeOut(student)
+    return
+  }
+  const had = chosenSet.value.has(student)
   if (more) chosen.value = had ? chosen.value.filter((s) => s !== student) : [...chosen.value, student]
   else chosen.value = had && chosen.value.length === 1 ? [] : [student]
 }
@@ -96,6 +260,14 @@ function move(step: number) {
   if (next) chosen.value = [next.id]
 }
 
+/** Everyone who is here; once more, everyone. */
+function chooseAll() {
+  const present = rows.value.filter(isHere).map((r) => r.id)
+  const again =
+    present.length === 0 || (chosen.value.length === present.length && present.every((s) => chosenSet.value.has(s)))
+  chosen.value = again ? rows.value.map((r) => r.id) : present
+}
+
 function found() {
   const first = matches.value[0]
   if (first) chosen.value = [first.id]
@@ -103,43 +275,126 @@ function found() {
   finder.value?.blur()
 }
 
+async function openAside() {
+  if (chosen.value.length !== 1) return
+  asideOn.value = chosen.value[0]
+  await nextTick()
+  asideField.value?.focus()
+}
+function noteAside() {
+  if (asideOn.value && asideText.value.trim())
+    note({ type: 'asideNoted', student: asideOn.value, text: asideText.value.trim() })
+  asideText.value = ''
+  asideOn.value = undefined
+  chosen.value = []
+}
+
+/** Closes the question that was opened last, or opens the next one that waits, in its sheet. */
+async function openQuestion() {
+  const asked = drawn.value?.askings.findLast((a) => a.closedAt === null)
+  if (asked) {
+    note({ type: 'questionClosed', asking: asked.asking })
+    said.value = 'Question closed'
+    return
+  }
+  if (!running.value) return
+  big.value = 'questions'
+  await nextTick()
+  ;(bigSheet.value as InstanceType<typeof QuestionsSheet> | undefined)?.openNext()
+}
+
+const run: Record<string, () => unknown> = {
+  callNext,
+  draw: drawName,
+  rollCall: () => (pass.value?.kind === 'rollCall' ? (pass.value = undefined) : beginPass({ kind: 'rollCall' })),
+  nextStage,
+  signal: beginSignal,
+  chat: () => (big.value = big.value === 'chat' ? undefined : 'chat'),
+  groups: () => (big.value = big.value === 'groups' ? undefined : 'groups'),
+  questions: () => (big.value = big.value === 'questions' ? undefined : 'questions'),
+  openQuestion,
+  wayIn: () => open('wayIn'),
+  door: () => open('door'),
+  reach: () => open('reach'),
+  board: () => open('board'),
+  timer: () => open('timer'),
+  links: () => open('links'),
+  keys: () => open('keys'),
+  student: () => chosen.value.length === 1 && open('student'),
+  aside: openAside,
+  find: () => finder.value?.focus(),
+  all: chooseAll,
+  undo: takeBack,
+}
+
+/** Puts away what is open, one thing a press. */
+function escape() {
+  if (pass.value) pass.value = undefined
+  else if (chosen.value.length) chosen.value = []
+  else if (panel.value) panel.value = undefined
+  else big.value = undefined
+}
+
+/** With a turn on and nobody chosen, the digits from 1 tick its points. */
+function tickPoint(event: KeyboardEvent) {
+  const digit = Number(digitOf(event) ?? 0)
+  const point = digit <= 5 ? points.value[digit - 1] : undefined
+  if (!turnRow.value || !point) return false
+  if (!turnRow.value.points.includes(point.id))
+    note({ type: 'pointCovered', student: turnRow.value.id, point: point.id })
+  return true
+}
+
+const writesText = 'input:not([type=checkbox]):not([type=radio]), textarea, select, [role=dialog], [role=listbox]'
+
+/** What a key does here; false if it is nobody's. */
+function pressed(event: KeyboardEvent): unknown {
+  if (event.key === 'Escape') return (escape(), true)
+  if (pass.value && event.key === 'Enter') return (finishPass(), true)
+  if (big.value && bigSheet.value?.onKey(event)) return true
+  const command = commandOnKey(event, commands.value, acts.value)
+  if (command) return (void run[command.name]!(), true)
+  if (event.key === 'ArrowDown') return (move(1), true)
+  if (event.key === 'ArrowUp') return (move(-1), true)
+  const act = actOnKey(event, acts.value)
+  const letter = studentKey(event)
+  if (letter && !act) return (pick(letter, event.shiftKey), true)
+  if (act && chosen.value.length) return (log(act, chosen.value), true)
+  if (act && turnRow.value && outcomes.value.includes(act)) return (log(act, [turnRow.value.id]), true)
+  return running.value && tickPoint(event)
+}
+
 function onKey(event: KeyboardEvent) {
   const target = event.target as HTMLElement
-  if (ending.value || target.closest('input:not([type=checkbox]), textarea, select, [role=dialog]')) return
-  const onControl = target.closest('button, a, input')
+  if (ending.value || target.closest(writesText)) {
+    if (event.key === 'Escape') target.blur()
+    return
+  }
   if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
     event.preventDefault()
     takeBack()
     return
   }
   if (event.ctrlKey || event.metaKey || event.altKey) return
+  // On a button these press it.
+  if ((event.key === 'Enter' || event.key === ' ') && target.closest('button, a, input, summary')) return
+  if (pressed(event)) event.preventDefault()
+}
 
-  const act = actOnKey(event, acts.value)
-  if (event.key === 'Escape') {
-    chosen.value = []
-    keysShown.value = false
-  } else if (event.key === 'Backspace') takeBack()
-  else if (event.key === '?') keysShown.value = !keysShown.value
-  else if (event.key === 'Enter' && !onControl) callNext()
-  else if (event.key === ' ' && !onControl) finder.value?.focus()
-  else if (event.key === 'ArrowDown') move(1)
-  else if (event.key === 'ArrowUp') move(-1)
-  else if (event.key === 'Home') chosen.value = rows.value.map((r) => r.id)
-  else if (act) {
-    if (chosen.value.length) log(act, chosen.value)
-    else if (turnRow.value && outcomes.includes(act)) log(act, [turnRow.value.id])
-    else return
-  } else if (/^[a-z]$/i.test(event.key)) pick(event.key.toLowerCase(), event.shiftKey)
-  else return
-  event.preventDefault()
+/** A button that was pressed by the pointer gives the keyboard back: Enter is to call the next in line, not to press it again. */
+function freeKeyboard(event: MouseEvent) {
+  if (event.detail > 0 && !ending.value) (event.target as HTMLElement).closest('button')?.blur()
 }
 
 onMounted(() => {
+  void loadKeys()
   window.addEventListener('keydown', onKey)
+  window.addEventListener('click', freeKeyboard, true)
   narrow.addEventListener('change', measure)
 })
 onBeforeUnmount(() => {
   window.removeEventListener('keydown', onKey)
+  window.removeEventListener('click', freeKeyboard, true)
   narrow.removeEventListener('change', measure)
 })
 
@@ -157,16 +412,24 @@ function endLesson() {
   </main>
 
   <div v-else class="live" :style="{ '--rows': rows.length }">
-    <LessonHead :head="head" :now="now" :here="here" :of="rows.length" @end="ending = true" />
+    <LessonHead
+      :head="head"
+      :stage="drawn.stage"
+      :now="now"
+      :here="here"
+      :of="rows.length"
+      :next-key="keyOf('nextStage')"
+      @end="ending = true"
+      @next="nextStage"
+      @extend="extend"
+    />
 
     <aside class="side" aria-label="Turn and hand line">
       <section v-if="turnRow && running" class="turn" aria-live="polite">
         <p class="text-small">
-          Turn<template v-if="drawn.turn?.waitedSeconds != null"
-            >, from the line, waited {{ Math.floor(drawn.turn.waitedSeconds / 60) }}:{{
-              String(Math.floor(drawn.turn.waitedSeconds % 60)).padStart(2, '0')
-            }}</template
-          >
+          <template v-if="drawn.turn?.why">Drawn: {{ drawn.turn.why }}</template>
+          <template v-else-if="drawn.turn?.origin === 'handedOn'">Turn, handed on</template>
+          <template v-else>{{ turnTold }}</template>
         </p>
         <h2 class="text-head leading-tight font-bold">{{ turnRow.called }} {{ turnRow.rest }}</h2>
         <div class="mt-1 grid grid-cols-2 gap-x-4">
@@ -174,37 +437,70 @@ function endLesson() {
             <span>{{ act.label }}</span><KeyCap :k="act.key" />
           </button>
         </div>
+        <PointsOfTurn
+          v-if="points.length"
+          :points="points"
+          :covered="turnRow.points"
+          @cover="(point) => note({ type: 'pointCovered', student: turnRow!.id, point })"
+        />
       </section>
 
-      <KeyList v-if="keysShown" :acts="acts" @close="keysShown = false" />
+      <KeyList v-if="panel === 'keys'" :acts="acts" :commands="commands" @close="panel = undefined" />
+      <DoorPanel v-else-if="panel === 'door'" @close="panel = undefined" />
+      <ReachPanel v-else-if="panel === 'reach'" :id="id" @close="panel = undefined" />
+      <SignalPanel
+        v-else-if="panel === 'signal'"
+        @close="panel = undefined"
+        @pass="(round) => beginPass({ kind: 'signal', ...round })"
+      />
+      <TimerPanel v-else-if="panel === 'timer'" @close="panel = undefined" />
+      <BoardPanel v-else-if="panel === 'board'" :id="id" @close="panel = undefined" />
+      <WayInPanel v-else-if="panel === 'wayIn'" :id="id" @close="panel = undefined" />
+      <LinksPanel v-else-if="panel === 'links'" :id="id" @close="panel = undefined" />
+      <StudentPanel
+        v-else-if="panel === 'student' && chosen.length === 1"
+        :key="chosen[0]"
+        :student="chosen[0]!"
+        @close="panel = undefined"
+      />
       <template v-else>
         <HandLine
           :hands="drawn.hands"
           :name-of="nameOf"
           :now="now"
           :can-call="running"
+          :next-key="keyOf('callNext')"
+          @stranger="open('door')"
           @call="callNext"
           @call-one="(s) => note({ type: 'called', student: s, origin: 'hand' })"
           @set-down="setDown"
         />
-        <section class="mt-4">
-          <label class="flex items-baseline justify-between border-b-[1.5px] border-ink pb-0.5">
-            <span class="font-semibold">Find</span
-            ><span class="text-small text-ink-soft">by name <KeyCap k="space" /></span>
+        <EdgeList
+          v-if="running"
+          :commands="commands"
+          :missing="missing"
+          :draw-by="drawBy"
+          @run="(name) => run[name]!()"
+          @other-draw="drawBy = drawBy === 'leastHeard' ? 'onceRound' : 'leastHeard'"
+        />
+        <section class="mt-3">
+          <label class="flex items-baseline gap-2">
+            <span class="shrink-0 text-small text-ink-soft">Find <KeyCap :k="keyOf('find')" /></span>
+            <input
+              ref="finder"
+              v-model="finding"
+              class="field !min-h-7 !py-0"
+              aria-label="Find a student by name"
+              autocomplete="off"
+              @keydown.enter.prevent.stop="found"
+              @keydown.esc.stop="((finding = ''), finder?.blur())"
+            />
           </label>
-          <input
-            ref="finder"
-            v-model="finding"
-            class="field"
-            aria-label="Find a student by name"
-            autocomplete="off"
-            @keydown.enter.prevent.stop="found"
-            @keydown.esc.stop="((finding = ''), finder?.blur())"
-          />
           <p v-for="row in matches.slice(0, 4)" :key="row.id" class="truncate border-b border-rule py-0.5">
             <b>{{ row.called }}</b> {{ row.rest }}
           </p>
         </section>
+        <p v-if="wrong" role="alert" class="text-small font-semibold">{{ wrong }}</p>
         <ReminderList
           :head="head"
           :before-start="drawn.beforeStart"
@@ -223,56 +519,135 @@ function endLesson() {
       </template>
     </aside>
 
-    <main class="sheet">
-      <div class="row head-row">
-        <span class="name-head"
-          ><b>{{ rows.length }} on the roster</b> <span class="text-ink-soft">by family name</span></span
+    <main class="sheet" :class="{ whole: big }">
+      <ChatSheet
+        v-if="big === 'chat'"
+        ref="bigSheet"
+        :messages="messages"
+        :can-note="head.stage === 'live' || head.stage === 'ended'"
+        @note="note"
+        @close="big = undefined"
+      />
+      <QuestionsSheet
+        v-else-if="big === 'questions'"
+        :id="id"
+        ref="bigSheet"
+        :open-key="keyOf('openQuestion')"
+        @close="big = undefined"
+      />
+      <GroupsSheet
+        v-else-if="big === 'groups'"
+        :id="id"
+        ref="bigSheet"
+        :chosen="chosen"
+        :running="running"
+        @choose="(students) => (chosen = students)"
+        @close="big = undefined"
+      />
+      <template v-else>
+        <div class="row head-row">
+          <span class="name-head"
+            ><b>{{ rows.length }} on the roster</b> <span class="text-ink-soft">by family name</span></span
+          >
+          <span class="scale text-ink-soft" aria-hidden="true"
+            ><span>{{ hour(head.countedFrom) }}</span
+            ><span>{{ hour((head.countedFrom + head.countedTo) / 2) }}</span
+            ><span>{{ hour(head.countedTo) }}</span></span
+          >
+          <b class="text-pen-speaking">Speaking</b><b class="text-pen-questions">Questions</b
+          ><b class="text-pen-chat">Chat</b><b class="group text-pen-group">Group</b><b class="text-pen-nods">Nods</b>
+        </div>
+        <div role="list" aria-label="Sheet" @mouseleave="hovered = undefined">
+          <SheetRow
+            v-for="row in rows"
+            :key="row.id"
+            v-memo="[
+              row,
+              minute,
+              acts,
+              chosenSet.has(row.id),
+              handsUp.has(row.id),
+              row.id === turnRow?.id && running,
+              isActing(row.id),
+              groupOf.get(row.id),
+              signalOf.get(row.id),
+              outWord(row),
+              head.stage,
+              head.countedFrom,
+              head.countedTo,
+            ]"
+            :row="row"
+            :head="head"
+            :now="minute"
+            :chosen="chosenSet.has(row.id)"
+            :on-turn="row.id === turnRow?.id && running"
+            :hand="handsUp.has(row.id)"
+            :acts="acts"
+            :acting="isActing(row.id)"
+            :group="groupOf.get(row.id)"
+            :signal="signalOf.get(row.id)"
+            :out="outWord(row)"
+            @mouseenter="hovered = row.id"
+            @pick="(more) => toggle(row.id, more)"
+            @act="(act) => log(act, [row.id])"
+          />
+        </div>
+        <Notice v-if="!rows.length"
+          >This class has no roster yet.
+          <RouterLink class="quiet" :to="`/classes/${head.classId}/roster`">Bring in a roster</RouterLink> and come
+          back: the lesson goes on.</Notice
         >
-        <span class="scale text-ink-soft" aria-hidden="true"
-          ><span>{{ hour(head.countedFrom) }}</span
-          ><span>{{ hour((head.countedFrom + head.countedTo) / 2) }}</span
-          ><span>{{ hour(head.countedTo) }}</span></span
-        >
-        <b class="text-pen-speaking">Speaking</b><b class="text-pen-chat">Chat</b><b class="text-pen-nods">Nods</b>
-      </div>
-      <div role="list" aria-label="Sheet" @mouseleave="hovered = undefined">
-        <SheetRow
-          v-for="row in rows"
-          :key="row.id"
-          :row="row"
-          :head="head"
-          :now="now"
-          :chosen="chosen.includes(row.id)"
-          :on-turn="row.id === turnRow?.id && running"
-          :hand="drawn.hands.some((h) => h.student === row.id)"
-          :acts="acts"
-          :acting="wide && running && (hovered === row.id || (chosen.length === 1 && chosen[0] === row.id))"
-          @mouseenter="hovered = row.id"
-          @pick="(more) => toggle(row.id, more)"
-          @act="(act) => log(act, [row.id])"
-        />
-      </div>
-      <Notice v-if="!rows.length"
-        >This class has no roster yet.
-        <RouterLink class="quiet" :to="`/classes/${head.classId}/roster`">Bring in a roster</RouterLink> and come back:
-        the lesson goes on.</Notice
-      >
+      </template>
     </main>
 
     <footer class="foot">
-      <div v-if="chosen.length > 0 && running" class="pad">
-        <span class="shrink-0"
-          ><b>{{ chosen.length === 1 ? nameOf(chosen[0]!) : count(chosen.length, 'student') }}</b></span
+      <div v-if="pass" class="pad" role="status">
+        <span>
+          <template v-if="pass.kind === 'rollCall'"
+            ><b>Roll call.</b> {{ rows.length - out.size }} of {{ rows.length }} here, except those you take out: their
+            letter, or a press.</template
+          >
+          <template v-else
+            ><b>{{ pass.statement }}</b> {{ rows.length - out.size }} answered, except those you take out.</template
+          >
+        </span>
+        <button class="press-first !min-h-7 shrink-0 !py-0.5" @click="finishPass">Done <KeyCap k="Enter" /></button>
+        <button class="quiet shrink-0" @click="pass = undefined">not now <KeyCap k="Esc" /></button>
+        <a v-if="pass.kind === 'rollCall'" class="quiet shrink-0" :href="`/api/lessons/${id}/roll-call.csv`"
+          >who is here, as a file</a
         >
+      </div>
+      <form v-else-if="asideOn" class="pad" @submit.prevent="noteAside">
+        <label class="shrink-0" for="aside"
+          ><b>{{ nameOf(asideOn) }}</b
+          >, aside</label
+        >
+        <input
+          id="aside"
+          ref="asideField"
+          v-model="asideText"
+          class="field !min-h-7 !py-0"
+          maxlength="2000"
+          @keydown.esc.stop="asideOn = undefined"
+        />
+        <button class="quiet shrink-0">note it <KeyCap k="Enter" /></button>
+      </form>
+      <div v-else-if="chosen.length > 0 && running" class="pad">
+        <span class="shrink-0"
+          ><b>{{ chosen.length === 1 ? nameOf(chosen[0]!) : count(chosen.length, 'student') }}</b>
+          <button v-if="chosen.length === 1" class="quiet ml-2" @click="open('student')">
+            more <KeyCap :k="keyOf('student')" /></button
+        ></span>
         <ActStrip :acts="acts" @act="(act) => log(act, chosen)" />
       </div>
       <template v-else>
         <p class="shrink-0">
-          Letter, then a key. <button class="quiet" @click="keysShown = !keysShown">All keys</button> <KeyCap k="?" />
+          Letter, then a key. <button class="quiet" @click="open('keys')">All keys</button>
+          <KeyCap :k="keyOf('keys')" />
         </p>
         <ol class="entries" aria-label="Last entries">
           <li v-for="entry in drawn.entries.slice(0, 6)" :key="entry.id" :class="entry.state">
-            <b>{{ second(entry.at) }}</b> {{ entry.text }}
+            <b>{{ second(entry.at) }}</b> {{ entry.text }}<i v-if="entry.helper">, {{ entry.helper }}</i>
             <button
               v-if="entry.canStrike && entry.state !== 'struck' && running"
               class="quiet strike"
@@ -285,7 +660,7 @@ function endLesson() {
         </ol>
       </template>
       <p class="flex shrink-0 items-baseline gap-4">
-        <button v-if="running" class="quiet" @click="takeBack">Undo <KeyCap k="⌫" /></button>
+        <button v-if="running" class="quiet" @click="takeBack">Undo <KeyCap :k="keyOf('undo')" /></button>
         <span class="stored" role="status" :class="{ pencilled: waiting > 0 }">
           <template v-if="away === 'signedOut'"
             ><RouterLink class="quiet" :to="{ name: 'sign-in', query: { to: $route.fullPath } }"
@@ -343,6 +718,8 @@ function endLesson() {
 
 <style scoped>
 .live {
+  /* Of the rows, too. */
+  --columns: 236px 1fr 68px 74px 54px 48px 44px;
   --row: clamp(24px, calc((100dvh - 58px - 28px - 36px - 4px) / max(1, var(--rows))), 40px);
   display: grid;
   grid-template: 58px minmax(0, 1fr) 36px / 250px minmax(0, 1fr);
@@ -380,6 +757,9 @@ function endLesson() {
   overflow: hidden auto;
   padding: 0 16px;
 }
+.sheet.whole {
+  padding-top: 8px;
+}
 .head-row {
   position: sticky;
   top: 0;
@@ -389,7 +769,7 @@ function endLesson() {
   border-bottom: 1.5px solid var(--ink);
   font-size: var(--text-small);
   display: grid;
-  grid-template-columns: 236px 1fr 72px 64px 44px;
+  grid-template-columns: var(--columns);
   align-items: end;
   padding-bottom: 2px;
 }
@@ -457,7 +837,58 @@ function endLesson() {
   border: 1.5px solid var(--ink);
   padding: 10px 16px;
 }
+/* Half a window: the sheet stays beside the line, and acts lie at the foot. */
 @media (max-width: 900px) {
+  .live {
+    --columns: minmax(0, 1fr) 82px 50px 54px 34px 34px;
+    --row: clamp(24px, calc((100dvh - 104px - 28px - 76px) / max(1, var(--rows))), 34px);
+    grid-template-rows: auto minmax(0, 1fr) auto;
+    grid-template-columns: 204px minmax(0, 1fr);
+  }
+  .side {
+    padding: 10px 10px 10px 12px;
+  }
+  .turn {
+    margin: 0 -10px 12px -12px;
+    padding: 8px 10px 8px 12px;
+  }
+  .name-head span,
+  .scale {
+    visibility: hidden;
+    height: 0;
+    overflow: hidden;
+  }
+  .pad {
+    flex-basis: 100%;
+    overflow: visible;
+  }
+  .pad > :deep(.strip) {
+    flex-wrap: wrap;
+  }
+  .head-row {
+    font-size: 0.6875rem;
+  }
+  .head-row .group {
+    display: none;
+  }
+  .foot {
+    position: sticky;
+    bottom: 0;
+    background: var(--paper);
+    flex-wrap: wrap;
+    padding: 6px 12px;
+    gap: 4px 16px;
+  }
+  .entries {
+    flex-basis: 100%;
+    order: 3;
+  }
+  .sheet {
+    padding: 0 10px;
+  }
+}
+/* A narrow one: one below the other. */
+@media (max-width: 560px) {
   .live {
     grid-template: auto auto 1fr auto / minmax(0, 1fr);
     grid-template-areas: 'head' 'side' 'sheet' 'foot';
@@ -476,40 +907,10 @@ function endLesson() {
   .side > :deep(*) {
     margin-top: 0;
   }
+  .side > :deep(section:only-of-type),
   .turn {
     grid-column: 1 / -1;
     margin-bottom: 10px;
-  }
-  .name-head span,
-  .scale {
-    visibility: hidden;
-    height: 0;
-    overflow: hidden;
-  }
-  .pad {
-    flex-basis: 100%;
-    overflow: visible;
-  }
-  .pad > :deep(.strip) {
-    flex-wrap: wrap;
-  }
-  .head-row {
-    grid-template-columns: 150px 1fr 62px 52px 40px;
-  }
-  .foot {
-    position: sticky;
-    bottom: 0;
-    background: var(--paper);
-    flex-wrap: wrap;
-    padding: 8px 12px;
-    gap: 8px 16px;
-  }
-  .entries {
-    flex-basis: 100%;
-    order: 3;
-  }
-  .sheet {
-    padding: 0 10px;
   }
 }
 </style>

@@ -19,6 +19,12 @@ const props = defineProps<{
   hand: boolean
   acting: boolean
   acts: readonly LoggedAct[]
+  /** The name of their group while there are groups. */
+  group?: string
+  /** What they signalled on their page, while a signal round is on. */
+  signal?: string
+  /** In a roll call or a signal round: whether they are taken out. */
+  out?: string
 }>()
 const emit = defineEmits<{ pick: [more: boolean]; act: [act: LoggedAct] }>()
 
@@ -39,11 +45,21 @@ const beside = computed(() => {
     case 'late':
       return row.lateSeconds === null ? 'late' : `late ${minutes(row.lateSeconds * 1000)}`
     case 'left':
+      // Under a minute there is no number worth reading.
+      if (row.since !== null && now - row.since < 60_000) return 'just gone'
       return row.since === null ? 'left' : `gone ${minutes(now - row.since)}`
     case 'excused':
       return 'excused'
     default:
-      return row.dropouts > 0 ? count(row.dropouts, 'dropout') : ''
+      return props.signal
+        ? props.signal
+        : row.paused
+          ? 'cannot speak'
+          : props.group
+            ? props.group
+            : row.dropouts > 0
+              ? count(row.dropouts, 'dropout')
+              : ''
   }
 })
 const heard = computed(() => props.row.speaking.some((s) => s.state !== 'struck'))
@@ -53,11 +69,11 @@ const told = (strokes: DrawnStroke[], what: string) =>
 </script>
 
 <template>
-  <div class="row" role="listitem" :class="{ chosen, 'on-turn': onTurn, gone }">
+  <div class="row" role="listitem" :class="{ chosen, 'on-turn': onTurn, gone, out }">
     <button
       class="who"
       :aria-pressed="chosen"
-      :aria-label="`${row.called} ${row.rest}, ${row.whereabouts}, key ${row.key}`"
+      :aria-label="`${row.called} ${row.rest}, ${out ?? row.whereabouts}, key ${row.key}${hand ? ', hand up' : ''}`"
       @click="emit('pick', $event.shiftKey || $event.ctrlKey || $event.metaKey)"
     >
       <StatusMark :status="row.whereabouts" :pencil="row.pencilled" />
@@ -72,7 +88,9 @@ const told = (strokes: DrawnStroke[], what: string) =>
       <ActStrip v-if="acting" class="strip" :acts="acts" compact @act="(act) => emit('act', act)" />
       <template v-else>
         <span class="beside"
-          ><template v-if="row.refused.length"><b>not stored</b></template
+          ><template v-if="out"
+            ><b>{{ out }}</b></template
+          ><template v-else-if="row.refused.length"><b>not stored</b></template
           ><template v-else>{{ beside }}</template></span
         >
         <PresenceRibbon
@@ -85,7 +103,9 @@ const told = (strokes: DrawnStroke[], what: string) =>
       </template>
     </span>
     <span><TallyStrokes :strokes="row.speaking" pen="speaking" :label="told(row.speaking, 'speaking')" /></span>
+    <span><TallyStrokes :strokes="row.questions" pen="questions" :label="told(row.questions, 'questions')" /></span>
     <span><TallyStrokes :strokes="row.chat" pen="chat" :label="told(row.chat, 'chat')" /></span>
+    <span class="group"><TallyStrokes :strokes="row.group" pen="group" :label="told(row.group, 'group work')" /></span>
     <span><TallyStrokes :strokes="row.nods" pen="nods" :label="told(row.nods, 'nods')" /></span>
   </div>
 </template>
@@ -93,10 +113,15 @@ const told = (strokes: DrawnStroke[], what: string) =>
 <style scoped>
 .row {
   display: grid;
-  grid-template-columns: 236px 1fr 72px 64px 44px;
+  grid-template-columns: var(--columns);
+  position: relative;
   align-items: center;
   height: var(--row);
   border-bottom: 1px solid var(--rule);
+  /* A row changes by itself, and one that is scrolled away costs nothing. */
+  contain: layout paint style;
+  content-visibility: auto;
+  contain-intrinsic-size: auto var(--row);
 }
 .row.chosen {
   background: var(--paper-deep);
@@ -112,6 +137,7 @@ const told = (strokes: DrawnStroke[], what: string) =>
   --pen-attendance: var(--on-live);
   --pen-speaking: #1b4a9c;
   --pen-chat: #0b4f4a;
+  --pen-group: #6b3a05;
   --pen-nods: #8e1f3d;
 }
 .who {
@@ -124,6 +150,16 @@ const told = (strokes: DrawnStroke[], what: string) =>
   text-align: start;
   line-height: var(--row);
 }
+/* The whole row chooses its student, except where acts lie on it. */
+.who::after {
+  content: '';
+  position: absolute;
+  inset: 0;
+}
+.strip {
+  position: relative;
+  z-index: 1;
+}
 .name {
   overflow: hidden;
   text-overflow: ellipsis;
@@ -133,6 +169,9 @@ const told = (strokes: DrawnStroke[], what: string) =>
 .name b {
   font-weight: 650;
   color: var(--ink);
+}
+.out .name b {
+  text-decoration: line-through;
 }
 .gone .name b {
   font-weight: 400;
@@ -182,16 +221,14 @@ const told = (strokes: DrawnStroke[], what: string) =>
   min-width: 0;
 }
 @media (max-width: 900px) {
-  .row {
-    grid-template-columns: 150px 1fr 62px 52px 40px;
+  .group {
+    display: none;
   }
-  .beside {
-    width: 84px;
-  }
-}
-@media (max-width: 520px) {
   .line {
     display: none;
+  }
+  .middle {
+    padding-right: 4px;
   }
 }
 </style>

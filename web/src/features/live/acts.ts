@@ -1,3 +1,5 @@
+import { reactive } from 'vue'
+import { api, ask } from '../../api/client'
 import type { Act } from '../../live/outbox'
 
 /** One thing that can be logged about a student, and where it lies on the keyboard. */
@@ -7,7 +9,16 @@ export interface LoggedAct {
   label: string
   key: string
   pen: 'attendance' | 'speaking' | 'chat' | 'nods'
+  /** Too rare for the strip in the row: it lies in the one at the foot, and on its key. */
+  rare?: boolean
   make: (student: string) => Act
+}
+
+/** Something the live screen does that is not about chosen students. */
+export interface Command {
+  name: string
+  label: string
+  key: string
 }
 
 /** The keys of nods, in the order of the reasons among the ground rules of the class. */
@@ -36,7 +47,13 @@ const fixedActs: readonly LoggedAct[] = [
   { name: 'here', label: 'here', key: '1', pen: 'attendance', make: mark('here') },
   { name: 'late', label: 'late', key: '2', pen: 'attendance', make: mark('late') },
   { name: 'left', label: 'left', key: '3', pen: 'attendance', make: mark('left') },
-  { name: 'hand', label: 'hand', key: '4', pen: 'speaking', make: (student) => ({ type: 'handRaised', student }) },
+  {
+    name: 'hand',
+    label: 'hand',
+    key: '4',
+    pen: 'speaking',
+    make: (student) => ({ type: 'handRaised', student, ready: false }),
+  },
   {
     name: 'call',
     label: 'call',
@@ -51,33 +68,143 @@ const fixedActs: readonly LoggedAct[] = [
   { name: 'question', label: 'question', key: ',', pen: 'chat', make: chat('question') },
   { name: 'answer', label: 'answer', key: '.', pen: 'chat', make: chat('answer') },
   { name: 'idea', label: 'idea', key: '-', pen: 'chat', make: chat('idea') },
+  {
+    name: 'handOn',
+    label: 'hand on to',
+    key: '>',
+    pen: 'speaking',
+    rare: true,
+    make: (student) => ({ type: 'called', student, origin: 'handedOn' }),
+  },
+  {
+    name: 'ready',
+    label: 'said ready',
+    key: '<',
+    pen: 'speaking',
+    rare: true,
+    make: (student) => ({ type: 'handRaised', student, ready: true }),
+  },
+  {
+    name: 'pause',
+    label: 'cannot speak',
+    key: '~',
+    pen: 'speaking',
+    rare: true,
+    make: (student) => ({ type: 'speakingPaused', student, paused: true }),
+  },
 ]
 
 /** Every act of a class, in the order in which it is shown. */
-export const actsOf = (nodReasons: readonly string[]): readonly LoggedAct[] => [
-  ...fixedActs,
-  ...nodReasons.slice(0, nodKeys.length).map((reason, i) => ({
-    name: `nod${i + 1}`,
-    label: reason,
-    key: nodKeys[i]!,
-    pen: 'nods' as const,
-    make: nod(reason),
-  })),
+export const actsOf = (nodReasons: readonly string[], changed: Record<string, string> = {}): readonly LoggedAct[] =>
+  [
+    ...fixedActs,
+    ...nodReasons.slice(0, nodKeys.length).map((reason, i) => ({
+      name: `nod${i + 1}`,
+      label: reason,
+      key: nodKeys[i]!,
+      pen: 'nods' as const,
+      make: nod(reason),
+    })),
+  ].map((act) => (changed[act.name] ? { ...act, key: changed[act.name]! } : act))
+
+/** The acts that say how a turn went. */
+export const outcomeNames: readonly string[] = ['full', 'partial', 'pass', 'couldNot']
+
+const fixedCommands: readonly Command[] = [
+  { name: 'callNext', label: 'call the next in line', key: 'Enter' },
+  { name: 'draw', label: 'draw a name', key: '\\' },
+  { name: 'rollCall', label: 'roll call', key: 'F2' },
+  { name: 'nextStage', label: 'next stage', key: 'F8' },
+  { name: 'signal', label: 'signal round', key: 'F4' },
+  { name: 'chat', label: 'sweep the chat', key: 'F9' },
+  { name: 'questions', label: 'questions and answers', key: 'F6' },
+  { name: 'openQuestion', label: 'open the next question; again, close it', key: 'F7' },
+  { name: 'door', label: 'names at the door', key: '`' },
+  { name: 'reach', label: 'reach the missing', key: 'PageUp' },
+  { name: 'groups', label: 'groups', key: 'PageDown' },
+  { name: 'board', label: 'class board', key: 'End' },
+  { name: 'timer', label: 'time for a task', key: 'Insert' },
+  { name: 'student', label: 'more about the chosen student', key: '!' },
+  { name: 'aside', label: 'aside about the chosen student', key: '#' },
+  { name: 'find', label: 'find by name', key: ' ' },
+  { name: 'all', label: 'everyone who is here; again, everyone', key: 'Home' },
+  { name: 'undo', label: 'undo, any number of times', key: 'Backspace' },
+  { name: 'keys', label: 'all keys', key: '?' },
 ]
 
-export const outcomes = fixedActs.filter((a) => ['full', 'partial', 'pass', 'couldNot'].includes(a.name))
+/** Every command. */
+export const commandsOf = (changed: Record<string, string> = {}): readonly Command[] =>
+  fixedCommands.map((command) => (changed[command.name] ? { ...command, key: changed[command.name]! } : command))
+
+// Where the signs of commands lie on a keyboard, for layouts that write something else there.
+const places: Record<string, string> = {
+  Backslash: '\\',
+  Backquote: '`',
+}
+
+// Where the signs lie that pick the 27th to the 30th student, whatever the layout writes there.
+const studentPlaces: Record<string, string> = {
+  BracketLeft: '[',
+  BracketRight: ']',
+  Semicolon: ';',
+  Quote: "'",
+}
+
+/** The key of a student that was pressed, shifted or not: a letter, or one of the four signs beside the letters. */
+export function studentKey(event: Pressed): string | undefined {
+  if (/^[a-z]$/i.test(event.key)) return event.key.toLowerCase()
+  return studentPlaces[event.code]
+}
+
+type Pressed = Pick<KeyboardEvent, 'key' | 'code'> & { shiftKey?: boolean }
 
 /**
  * The act on a key. Digits count by where they lie as well as by what they write, so that layouts which put signs there,
  * and the numeric pad, work alike.
  */
-export function actOnKey(
-  event: Pick<KeyboardEvent, 'key' | 'code'>,
-  acts: readonly LoggedAct[],
-): LoggedAct | undefined {
-  const digit = /^(?:Digit|Numpad)(\d)$/.exec(event.code)?.[1]
+export function actOnKey(event: Pressed, acts: readonly LoggedAct[]): LoggedAct | undefined {
+  const digit = digitOf(event)
   return acts.find((a) => a.key === event.key) ?? acts.find((a) => a.key === digit)
 }
+
+/** The digit on a key, by where it lies. */
+export const digitOf = (event: Pressed) => /^(?:Digit|Numpad)(\d)$/.exec(event.code)?.[1]
+
+/**
+ * The command on a key: by what it writes, else by where the sign lies, unless what is written there picks a student or is an act.
+ */
+export function commandOnKey(
+  event: Pressed,
+  commands: readonly Command[],
+  acts: readonly LoggedAct[] = [],
+): Command | undefined {
+  const written = commands.find((c) => c.key === event.key)
+  if (written || event.shiftKey || studentKey(event) || acts.some((a) => a.key === event.key)) return written
+  return commands.find((c) => c.key === places[event.code])
+}
+
+/** Keys that this teacher changed: asked for once, kept by the server. */
+export const changedKeys = reactive<Record<string, string>>({})
+
+let asked = false
+export async function loadKeys() {
+  if (asked) return
+  asked = true
+  const { changed } = await ask(api.GET('/api/live-keys')).catch(() => ({ changed: {} }))
+  Object.assign(changedKeys, changed)
+}
+
+/** Gives something another key, or with none its own again. What had that key before loses it to what it was. */
+export async function changeKey(name: string, key: string | undefined) {
+  const changed: Record<string, string> = { ...changedKeys }
+  delete changed[name]
+  if (key) changed[name] = key
+  await ask(api.PUT('/api/live-keys', { body: { changed } }))
+  for (const old of Object.keys(changedKeys)) delete changedKeys[old]
+  Object.assign(changedKeys, changed)
+}
+
+const items: Record<string, string> = { handLine: 'hand line', wayIn: 'way in' }
 
 const words: Record<string, (act: never) => string> = {
   lessonStarted: () => 'lesson started',
@@ -85,14 +212,52 @@ const words: Record<string, (act: never) => string> = {
   struck: () => 'an entry struck out',
   marked: (act: { mark: string }) => act.mark,
   excuseRecorded: (act: { reason: string }) => `excused: ${act.reason}`,
-  handRaised: () => 'hand up',
+  handRaised: (act: { ready?: boolean }) => (act.ready ? 'said ready' : 'hand up'),
   handEnded: (act: { end: string }) => (act.end === 'setDown' ? 'hand set down' : 'hand withdrawn'),
-  called: () => 'called',
+  called: (act: { origin: string }) => (act.origin === 'handedOn' ? 'called, handed on' : 'called'),
   turnTaken: (act: { outcome: string }) =>
     ({ full: 'full turn', partial: 'partial turn', pass: 'pass', couldNot: 'could not' })[act.outcome]!,
   chatSaid: (act: { kind: string }) => `${act.kind} in the chat`,
   reminderTicked: (act: { reminder: string }) => `reminder seen to: ${act.reminder}`,
   nodGiven: (act: { reason: string }) => `nod, ${act.reason}`,
+  rollCallTaken: (act: { here: string[] }) => `roll call, ${act.here.length} here`,
+  pointCovered: () => 'covered a point',
+  speakingPaused: (act: { paused: boolean }) => (act.paused ? 'cannot speak today' : 'can speak again'),
+  signalRoundHeld: (act: { statement: string; answered: string[]; silent: string[] }) =>
+    `signal round, ${act.answered.length} of ${act.answered.length + act.silent.length}: ${act.statement}`,
+  chatSorted: (act: { kind: string }) => `a message sorted: ${act.kind === 'offTask' ? 'off task' : act.kind}`,
+  chatHidden: () => 'a message hidden',
+  chatDealtWith: () => 'a question in the chat answered',
+  asideNoted: (act: { text: string }) => `aside: ${act.text}`,
+  contactTried: () => 'tried to reach',
+  stageMoved: () => 'next stage',
+  stageExtended: (act: { minutes: number }) =>
+    `stage ${act.minutes < 0 ? 'shortened' : 'extended'} by ${Math.abs(act.minutes)} min`,
+  timerStarted: (act: { seconds: number }) =>
+    `timer, ${Math.floor(act.seconds / 60)}:${String(act.seconds % 60).padStart(2, '0')}`,
+  timerStopped: () => 'timer ended',
+  groupsMade: (act: { groups: unknown[] }) => `${act.groups.length} groups made`,
+  groupJoined: (act: { group: string | null }) => (act.group ? 'to another group' : 'taken out of the groups'),
+  groupRenamed: (act: { name: string }) => `group renamed: ${act.name}`,
+  groupsDissolved: () => 'groups dissolved',
+  satIn: (act: { contribution: string }) =>
+    `in a group: ${act.contribution === 'not' ? 'did not contribute' : act.contribution}`,
+  questionOpened: (act: { question: { text?: string } }) => `question opened: ${act.question.text}`,
+  questionClosed: () => 'question closed',
+  answerGiven: () => 'answered',
+  cannotAnswer: () => 'cannot answer a question',
+  answersMarked: (act: { students: string[]; marks: number }) => `${act.students.length} marked, ${act.marks}`,
+  keyCorrected: () => 'key of a question corrected',
+  wordsMerged: (act: { word: string; into: string }) => `“${act.word}” counts as “${act.into}”`,
+  rightRevealed: () => 'what was right shown on student pages',
+  resultsPut: () => 'results on the board',
+  messageShown: () => 'a message shown to the class',
+  pageAdmitted: (act: { student: string | null }) => (act.student ? 'let in to the student page' : 'turned away'),
+  boardPut: (act: { item: string }) => `on the board: ${items[act.item] ?? act.item}`,
+  boardTaken: (act: { item: string }) => `off the board: ${items[act.item] ?? act.item}`,
+  nameMatched: (act: { name: string; student: string | null }) =>
+    act.student ? `“${act.name}” matched` : `“${act.name}” is not a student`,
+  askedLater: (act: { name: string }) => `“${act.name}” will be asked later`,
 }
 
 /** An act in words, for as long as only this browser knows of it. */

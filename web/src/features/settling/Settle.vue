@@ -198,6 +198,33 @@ async function reopen() {
           <RegisterTable :rows="view.register" :locked="settled" @declare="declare" @excuse="excuse" />
         </section>
 
+        <section v-if="view.chatWaiting || view.putAway.length" class="step no-print" aria-labelledby="put-away">
+          <h2 id="put-away" class="head flex items-baseline justify-between">
+            Chat and asides
+            <RouterLink
+              v-if="view.chatWaiting && !settled"
+              class="quiet font-normal"
+              :to="`/lessons/${id}/live?open=chat`"
+              >{{ count(view.chatWaiting, 'message') }} to sweep</RouterLink
+            >
+          </h2>
+          <p v-for="p in view.putAway" :key="p.entry" class="name">
+            <span class="text-ink-soft">{{ hour(p.at) }}</span> <b>{{ p.who }}</b>
+            <span class="min-w-0 flex-1"
+              ><i v-if="p.isAside">{{ p.text }}</i
+              ><bdi v-else>{{ p.text }}</bdi></span
+            >
+            <span class="text-small text-ink-soft">{{ p.isAside ? 'aside, for you alone' : 'hidden' }}</span>
+            <button
+              v-if="!settled && !p.isAside"
+              class="quiet text-small"
+              @click="note({ type: 'struck', entry: p.entry }, 'shown again')"
+            >
+              show again
+            </button>
+          </p>
+        </section>
+
         <div v-if="!settled" class="confirm">
           <button class="press-first" @click="note({ type: 'lessonSettled' }, 'settled')">Confirm the register</button>
           <span class="text-ink-soft">
@@ -205,6 +232,7 @@ async function reopen() {
               [
                 open.length ? `${count(open.length, 'name')} still to decide` : '',
                 disagreeing ? `${count(disagreeing, 'disagreement')}: your marks count` : '',
+                view.chatWaiting ? `${count(view.chatWaiting, 'message')} not swept: not counted` : '',
                 view.turnsWithoutOutcome
                   ? `${count(view.turnsWithoutOutcome, 'turn')} without an outcome: not counted`
                   : '',

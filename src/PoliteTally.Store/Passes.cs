@@ -1,7 +1,7 @@
 using System.Security.Cryptography;
 using System.Text;
 
-namespace PoliteTally.Web.Features.Classes;
+namespace PoliteTally.Store;
 
 /// <summary>
 /// Personal passes: short enough to type from a slip, readable aloud. The file keeps only a keyed fingerprint, so that whoever
@@ -9,9 +9,7 @@ namespace PoliteTally.Web.Features.Classes;
 /// </summary>
 public sealed class Passes
 {
-    private const string Consonants = "bdfghklmnprstvz";
-    private const string Vowels = "aeiou";
-    private const int Syllables = 6;
+    private const int Length = 6;
 
     private readonly byte[] _key;
 
@@ -35,23 +33,9 @@ public sealed class Passes
     }
 
     /// <summary>A new pass of three pairs of syllables, such as "tavo-kile-muna": one of 75^6, or about 37 bits.</summary>
-    public static string Make()
-    {
-        var pass = new StringBuilder();
-        for (var i = 0; i < Syllables; i++)
-        {
-            if (i is 2 or 4)
-            {
-                pass.Append('-');
-            }
-
-            pass.Append(Consonants[RandomNumberGenerator.GetInt32(Consonants.Length)]).Append(Vowels[RandomNumberGenerator.GetInt32(Vowels.Length)]);
-        }
-
-        return pass.ToString();
-    }
+    public static string Make() => Syllables.Show(Syllables.Make(Length));
 
     /// <summary>The fingerprint of a pass as somebody typed it: case, spaces and dashes do not matter.</summary>
     public string FingerprintOf(string typed) => Convert.ToHexString(HMACSHA256.HashData(
-        _key, Encoding.UTF8.GetBytes(string.Concat(typed.ToLowerInvariant().Where(char.IsAsciiLetterLower)))));
+        _key, Encoding.UTF8.GetBytes(Syllables.Read(typed))));
 }

@@ -1,0 +1,23 @@
+namespace PoliteTally.Core.Chat;
+
+/// <summary>What a message in the chat was.</summary>
+public enum ChatKind
+{
+    /// <summary>Not settled yet.</summary>
+    Unsorted,
+
+    /// <summary>A question.</summary>
+    Question,
+
+    /// <summary>An answer.</summary>
+    Answer,
+
+    /// <summary>An idea.</summary>
+    Idea,
+
+    /// <summary>Greetings and the like.</summary>
+    Social,
+
+    /// <summary>Nothing to do with the lesson.</summary>
+    OffTask,
+}

@@ -1,0 +1,44 @@
+using NodaTime;
+using PoliteTally.Core.Plans;
+
+namespace PoliteTally.Core.Lessons;
+
+/// <summary>The stage that is on.</summary>
+/// <param name="Stage">The stage as planned.</param>
+/// <param name="Index">Its place among the stages, from 0.</param>
+/// <param name="From">When it began.</param>
+/// <param name="To">When its time, extended or not, is over.</param>
+/// <param name="PlannedTo">When it was to be over by the plan, reckoned from the start of the lesson.</param>
+/// <param name="Extended">Minutes that were added to it.</param>
+public sealed record StageNow(PlannedStage Stage, int Index, Instant From, Instant To, Instant PlannedTo, int Extended)
+{
+    /// <summary>How far the lesson is behind its plan, reckoned to the end of this stage; below zero if ahead.</summary>
+    public Duration DriftAt(Instant now) => Instant.Max(now, To) - PlannedTo;
+}
+
+/// <summary>Which stage of a plan is on, by what was noted.</summary>
+public static class StageClock
+{
+    /// <summary>The stage that is on; null before the lesson, or if the plan has no stages.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="started">When the lesson began.</param>
+    /// <param name="moves">Stages that were moved to, and when, in order. Those that are not in the plan any more do not count.</param>
+    /// <param name="extended">Minutes added to stages.</param>
+    public static StageNow? Now(
+        Plan plan, Instant? started, IReadOnlyList<(Guid Stage, Instant At)> moves, IReadOnlyDictionary<Guid, int> extended)
+    {
+        if (started is not { } start || plan.Stages.Count == 0)
+        {
+            return null;
+        }
+
+        var known = plan.Stages.Select(s => s.Id).ToHashSet();
+        // The first stage begins with the lesson; nobody has to say so.
+        var (id, from) = moves.Where(m => known.Contains(m.Stage)).Select(m => (m.Stage, m.At)).LastOrDefault((plan.Stages[0].Id, start));
+        var index = plan.Stages.Select(s => s.Id).ToList().IndexOf(id);
+        var stage = plan.Stages[index];
+        var more = extended.GetValueOrDefault(id);
+        return new StageNow(
+            stage, index, from, from + Duration.FromMinutes(Math.Max(0, stage.Minutes + more)), plan.Timed(start)[index].To, more);
+    }
+}

@@ -1,0 +1,14 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
+using PoliteTally.Store;
+
+namespace PoliteTally.Web.Features.Board;
+
+internal static class BoardEndpoints
+{
+    public static void MapBoard(this RouteGroupBuilder api) =>
+        api.MapGet("/lessons/{id:guid}/board", Results<Ok<BoardView>, NotFound> (Guid id, LedgerWriter ledger, Owner owner, IClock clock) =>
+            ledger.RoomOf(owner.Id, id) is { } room
+                ? TypedResults.Ok(BoardView.Of(room, room.State().State, clock.GetCurrentInstant()))
+                : TypedResults.NotFound()).WithName("GetBoard");
+}

@@ -1,0 +1,112 @@
+using NodaTime;
+using PoliteTally.Core.GroundRules;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Questions;
+using PoliteTally.Formats;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.StudentPage;
+
+namespace PoliteTally.Web.Features.Board;
+
+/// <summary>
+/// What the class sees. It carries what was put up and nothing else: every part is null unless it is up, and there is no part that could carry
+/// anything of a student but a short name that the teacher chose to show.
+/// </summary>
+public sealed record BoardView(
+    Instant Now, string? Directions, BoardStage? Stage, BoardTimer? Timer, string? Turn, IReadOnlyList<string>? HandLine,
+    IReadOnlyList<AgreedSignal>? Signals, string? Rubric, BoardStatement? Statement, IReadOnlyList<BoardGroup>? Groups,
+    IReadOnlyList<BoardQuestion>? Questions, BoardResults? Results, string? WayIn, IReadOnlyList<PageMessage>? Messages)
+{
+    private const int MessagesShown = 8;
+
+    internal static BoardView Of(Room room, LessonState state, Instant now)
+    {
+        // Whatever was up comes down with the end of the lesson.
+        var up = room.Lesson.Stage is LessonStage.Planned or LessonStage.Live ? state.Board : new Dictionary<BoardItem, OnBoard>();
+        var names = room.ShortNames;
+        var stage = StageClock.Now(room.Plan, room.Lesson.ActualStart, state.StageMoves, state.Extended);
+        return new BoardView(
+            now,
+            If(BoardItem.Directions, () => Rendered(stage?.Stage.Directions)),
+            If(BoardItem.Stage, () => stage is null ? null : new BoardStage(stage.Stage.Name, stage.From, stage.To)),
+            If(BoardItem.Timer, () => state.Timer is { } timer ? new BoardTimer(timer.Task, timer.From, timer.To) : null),
+            If(BoardItem.Turn, () => state.CurrentTurn is { } turn ? names.GetValueOrDefault(turn.Student) : null),
+            If(BoardItem.HandLine, () => state.Hands.Where(h => h.InLine).Select(h => names.GetValueOrDefault(h.Student)).OfType<string>().ToList()),
+            If(BoardItem.Signals, () => room.Rules.Signals),
+            If(BoardItem.Rubric, () => Rendered(room.Rules.Rubric)),
+            If(BoardItem.Statement, () => up[BoardItem.Statement] is { Text: { Length: > 0 } text } put ? new BoardStatement(text, put.Since) : null),
+            If(BoardItem.Groups, () => state.Groups.Select(g => new BoardGroup(g.Name, [.. g.Members.Select(m => names.GetValueOrDefault(m)).OfType<string>()])).ToList()),
+            If(BoardItem.Question, () => state.Askings.Where(a => a.IsOpen && a.Group is null).Select(BoardQuestion.Of).ToList()),
+            If(BoardItem.Results, () => state.ResultsUp is { } put && state.AskingOf(put.Asking) is { } asking ? BoardResults.Of(put, asking, names) : null),
+            If(BoardItem.WayIn, () => room.Lesson.Code is { } code ? Syllables.Show(code) : null),
+            If(BoardItem.Messages, () => PageLesson.SaidIn(room, state).TakeLast(MessagesShown).ToList()));
+
+        T? If<T>(BoardItem item, Func<T?> part)
+            where T : class => up.ContainsKey(item) ? part() : null;
+
+        static string? Rendered(string? markdown) =>
+            string.IsNullOrWhiteSpace(markdown) || MarkdownText.Problems(markdown).Count > 0 ? null : MarkdownText.Render(markdown);
+    }
+}
+
+/// <summary>The stage that is on.</summary>
+public sealed record BoardStage(string Name, Instant From, Instant To);
+
+/// <summary>The time for the task.</summary>
+public sealed record BoardTimer(string Task, Instant From, Instant To);
+
+/// <summary>The statement of a signal round, and when it was put up: the count-in runs from there.</summary>
+public sealed record BoardStatement(string Text, Instant Since);
+
+/// <summary>A group.</summary>
+public sealed record BoardGroup(string Name, IReadOnlyList<string> Members);
+
+/// <summary>A question that is open to the whole class, without its key.</summary>
+public sealed record BoardQuestion(string Text, IReadOnlyList<PageOption> Options, Instant? Deadline)
+{
+    internal static BoardQuestion Of(Asking asking) => new(
+        asking.Question.Text, [.. PageQuestion.Shuffled(asking.Question).Select(PageOption.Of)],
+        asking.DeadlineOf(Guid.Empty));
+}
+
+/// <summary>Results of a question, with what was right only if that was put up, and names only of those who were chosen.</summary>
+public sealed record BoardResults(
+    string Text, QuestionKind Kind, IReadOnlyList<PageOption> Options, int? Answered, IReadOnlyList<AnswerCount> Counts, IReadOnlyList<RankedOption> Ranking,
+    IReadOnlyList<BoardWord> Words, IReadOnlyList<BoardText> Texts, IReadOnlyList<Guid>? Right, string? RightWords, int ScaleFrom, int ScaleTo,
+    string ScaleFromLabel, string ScaleToLabel, IReadOnlyList<BoardAnswer> Named)
+{
+    internal static BoardResults Of(ResultsPut put, Asking asking, IReadOnlyDictionary<Guid, string> names)
+    {
+        var question = asking.Question;
+        var results = QuestionResults.Of(asking);
+        results = put.HoldBackFew ? results.HoldingBackFew() : results;
+        var right = put.WithRight && question.Purpose == QuestionPurpose.Quiz;
+        return new BoardResults(
+            question.Text, question.Kind, [.. question.Options.Select(PageOption.Of)],
+            results.Answered, results.Counts, results.Ranking, [.. results.Words.Select(w => new BoardWord(w.Word, w.Count))],
+            [.. results.Texts.Select(t => new BoardText(t.Text, t.Count))],
+            right ? [.. question.Options.Where(o => o.Right).Select(o => o.Id)] : null, right ? PageQuestion.RightWordsOf(question) : null,
+            question.ScaleFrom, question.ScaleTo, question.ScaleFromLabel, question.ScaleToLabel,
+            [.. put.Named.Where(s => names.ContainsKey(s) && asking.Answers.ContainsKey(s)).Select(s => new BoardAnswer(names[s], InWords(asking.Answers[s].Answer, question)))]);
+    }
+
+    /// <summary>An answer in words.</summary>
+    internal static string InWords(Answer answer, Question question) => question.Kind switch
+    {
+        QuestionKind.ShortText => answer.Text,
+        QuestionKind.WordList => string.Join(", ", answer.Words),
+        QuestionKind.Number or QuestionKind.Scale => Core.Scoring.Words.Plain(answer.Number ?? 0),
+        _ => string.Join(question.Kind == QuestionKind.Ranking ? " > " : ", ", answer.Options.Select(o => question.Options.FirstOrDefault(q => q.Id == o)?.Text ?? "?")),
+    };
+}
+
+/// <summary>A word and how many gave it.</summary>
+public sealed record BoardWord(string Word, int Count);
+
+/// <summary>A short text and how many gave it or one like it.</summary>
+public sealed record BoardText(string Text, int Count);
+
+/// <summary>The answer of a student who was chosen to be shown.</summary>
+public sealed record BoardAnswer(string Who, string Answer);

@@ -1,0 +1,92 @@
+using System.Globalization;
+using System.Text.Json;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using NodaTime;
+using PoliteTally.Core.Chat;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Names;
+using PoliteTally.Formats;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Help;
+
+namespace PoliteTally.Web.Features.Feed;
+
+/// <summary>What became of a batch.</summary>
+/// <param name="Accepted">How many events are on the disk, now or from before.</param>
+/// <param name="Refused">Those that are not, each with the reason. The others were kept.</param>
+public sealed record FeedAnswer(int Accepted, IReadOnlyList<EventProblem> Refused);
+
+internal static class FeedEndpoints
+{
+    private const int LargestBatch = 1_000_000;
+
+    public static void MapFeed(this RouteGroupBuilder api)
+    {
+        api.MapPost("/feed", async Task<Results<Ok<FeedAnswer>, ProblemHttpResult>> (
+            [FromBody] JsonElement batch, HttpContext http, LessonKeys keys, LedgerWriter ledger, FeedDesk desk, IClock clock) =>
+        {
+            if (await keys.HolderOf(http.Request, KeyRights.Feed) is not { } holder || ledger.RoomOf(holder.Owner, holder.Lesson) is not { } room)
+            {
+                return TypedResults.Problem(
+                    "This token belongs to no lesson, or it was taken back. Make a new one in the lesson's menu.",
+                    statusCode: StatusCodes.Status401Unauthorized);
+            }
+
+            var (events, problems) = MeetingEvents.Read(batch);
+            var now = clock.GetCurrentInstant();
+            var count = Math.Max(1, events.Count + problems.Count);
+            if (!desk.Takes(holder.Lesson, count))
+            {
+                desk.Heard(holder.Lesson, now, count, $"{holder.Name} sends more than {FeedDesk.EventsASecond} events a second; it is asked to wait.");
+                ledger.Touch(holder.Lesson);
+                http.Response.Headers.RetryAfter = Math.Max(1, count / FeedDesk.EventsASecond).ToString(CultureInfo.InvariantCulture);
+                return TypedResults.Problem(
+                    $"At most {FeedDesk.EventsASecond} events a second. Nothing of this batch was kept; send it again in a while.",
+                    statusCode: StatusCodes.Status429TooManyRequests);
+            }
+
+            var entries = events.SelectMany(e => EntriesOf(e, room, now)).ToList();
+            var names = SureNames(events, room, now);
+            var result = (await ledger.Append(holder.Owner, holder.Lesson, Source.Feed, holder.Name, [.. entries.Select(e => e.Entry), .. names]))!;
+            var why = result.Refused.ToDictionary(r => r.Id, r => r.Why);
+            var refused = entries.Where(e => why.ContainsKey(e.Entry.Id)).Select(e => new EventProblem(e.Event.Id, why[e.Entry.Id])).DistinctBy(p => p.Id).ToList();
+            IReadOnlyList<EventProblem> all = [.. problems, .. refused];
+            desk.Heard(holder.Lesson, now, all.Count, all is [.., var last] ? last.Why : null);
+            if (all.Count > 0)
+            {
+                ledger.Touch(holder.Lesson);
+            }
+
+            return TypedResults.Ok(new FeedAnswer(events.Count - refused.Count, all));
+        }).WithName("Feed").RequireRateLimiting(Limits.Keys).WithMetadata(new RequestSizeLimitAttribute(LargestBatch))
+            .Accepts<JsonElement>("application/cloudevents-batch+json", "application/json");
+    }
+
+    private static IEnumerable<(MeetingEvent Event, NewEntry Entry)> EntriesOf(MeetingEvent told, Room room, Instant now)
+    {
+        yield return (told, Entry(told.Act, ""));
+        if (told.Act is NameWrote wrote && room.Rules.ReadyJoinsLine && ChatProposal.SaysReady(wrote.Text))
+        {
+            yield return (told, Entry(new NameRaisedHand(wrote.Name, Ready: true), "ready"));
+        }
+
+        // The id follows from the event and not from what it says: an event sent again is the same, whatever else is in it.
+        NewEntry Entry(Act act, string part) =>
+            new(DerivedId.Of($"{room.Lesson.Id}\n{told.Source}\n{told.Id}\n{part}"), told.Time ?? now, act);
+    }
+
+    /// <summary>Names that are taken without asking, once: if the teacher takes that back, it is not said again.</summary>
+    private static IEnumerable<NewEntry> SureNames(IReadOnlyList<MeetingEvent> events, Room room, Instant now)
+    {
+        var (_, state) = room.State();
+        return
+            from shown in events.Where(e => e.Act is not NameOnline).Select(e => e.Shown)
+                .Concat(events.Select(e => e.Act).OfType<Renamed>().Select(r => new ShownName(r.To))).Distinct()
+            where shown.Name.Length <= EntryRules.LongestName && state.Names.GetValueOrDefault(shown.Name)?.Match is null
+            let match = room.MatchOf(shown)
+            where match.Certainty == Certainty.Sure
+            select new NewEntry(DerivedId.Of($"{room.Lesson.Id}\nname\n{shown.Name}"), now, new NameMatched(shown.Name, match.Student));
+    }
+}

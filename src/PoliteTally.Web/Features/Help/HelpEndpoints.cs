@@ -1,0 +1,105 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Names;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Live;
+
+namespace PoliteTally.Web.Features.Help;
+
+/// <summary>What a helper sees: names to choose from, and the hand line or the chat, as far as the key goes. No scores, nothing private.</summary>
+public sealed record HelpView(
+    Guid LessonId, string Helper, string ClassName, string Title, LessonStage Stage, bool Sweep, bool HandLine, long Position, Instant Now,
+    IReadOnlyList<HelpPerson> People, IReadOnlyList<HandInLine>? Hands, TurnNow? Turn, ChatView? Chat);
+
+/// <summary>A student to choose from.</summary>
+public sealed record HelpPerson(Guid Id, string Called, string Rest, string ShortName, string Key);
+
+/// <summary>A helper of one lesson.</summary>
+internal static class Helper
+{
+    private const string Mark = " (helper)";
+
+    /// <summary>How entries of a helper are signed.</summary>
+    public static string Signature(string name) => name + Mark;
+
+    /// <summary>The name of the helper who signed an entry; null if the teacher did.</summary>
+    public static string? NameIn(string by) => by.EndsWith(Mark, StringComparison.Ordinal) ? by[..^Mark.Length] : null;
+
+    /// <summary>Whether a helper with these rights may note an act. What they may strike out is their own.</summary>
+    public static bool May(KeyRights rights, string signature, Act act, LessonState state) => act switch
+    {
+        HandRaised or HandEnded => rights.HasFlag(KeyRights.HandLine),
+        ChatAct { Message: var message } =>
+            rights.HasFlag(KeyRights.Sweep) && state.MessageOf(message) is { Private: false },
+        ChatSaid => rights.HasFlag(KeyRights.Sweep),
+        Struck struck => state.Entries.FirstOrDefault(e => e.Id == struck.Entry) is { } entry && entry.By == signature,
+        _ => false,
+    };
+}
+
+internal static class HelpEndpoints
+{
+    private const KeyRights HelperRights = KeyRights.Sweep | KeyRights.HandLine;
+
+    public static void MapHelp(this RouteGroupBuilder api)
+    {
+        api.MapGet("/help", async Task<Results<Ok<HelpView>, ProblemHttpResult>> (
+            HttpRequest request, LessonKeys keys, LedgerWriter ledger, IClock clock) =>
+            await Open(request, keys, ledger) is var (holder, room) && room is not null
+                ? TypedResults.Ok(ViewOf(holder!, room, clock.GetCurrentInstant()))
+                : Closed()).WithName("GetHelp").RequireRateLimiting(Limits.Keys);
+
+        api.MapPost("/help/entries", async Task<Results<Ok<WriteResult>, ProblemHttpResult>> (
+            EntriesSent sent, HttpRequest request, LessonKeys keys, LedgerWriter ledger) =>
+        {
+            if (await Open(request, keys, ledger) is not ({ } holder, { } room))
+            {
+                return Closed();
+            }
+
+            if (LiveEndpoints.WrongBatch(sent) is { } wrong)
+            {
+                return wrong;
+            }
+
+            var state = room.State().State;
+            var signature = Helper.Signature(holder.Name);
+            var allowed = sent.Entries.Where(e => Helper.May(holder.Rights, signature, e.Act, state)).ToList();
+            var refused = sent.Entries.Except(allowed).Select(e => new Refusal(e.Id, "This link does not go so far.")).ToList();
+            var result = (await ledger.Append(
+                holder.Owner, holder.Lesson, Source.Tapped, signature, [.. allowed.Select(e => new NewEntry(e.Id, e.HappenedAt, e.Act))]))!;
+            return TypedResults.Ok(result with { Refused = [.. result.Refused, .. refused] });
+        }).WithName("AddHelperEntries").RequireRateLimiting(Limits.Keys);
+    }
+
+    /// <summary>The lesson that a helper's key opens: until the lesson ends.</summary>
+    internal static async Task<(KeyHolder? Holder, Room? Room)> Open(HttpRequest request, LessonKeys keys, LedgerWriter ledger) =>
+        OpenFor(await keys.HolderOf(request, HelperRights), ledger);
+
+    /// <summary>As above, with the key in hand.</summary>
+    internal static async Task<(KeyHolder? Holder, Room? Room)> Open(string key, LessonKeys keys, LedgerWriter ledger) =>
+        OpenFor(await keys.HolderOf(key, HelperRights), ledger);
+
+    private static (KeyHolder? Holder, Room? Room) OpenFor(KeyHolder? holder, LedgerWriter ledger) =>
+        holder is not null && ledger.RoomOf(holder.Owner, holder.Lesson) is { Lesson.Stage: LessonStage.Planned or LessonStage.Live } room
+            ? (holder, room)
+            : (null, null);
+
+    private static ProblemHttpResult Closed() => TypedResults.Problem(
+        "This link opens nothing any more: the lesson is over, or it was taken back. Thank you for helping.",
+        statusCode: StatusCodes.Status401Unauthorized);
+
+    private static HelpView ViewOf(KeyHolder holder, Room room, Instant now)
+    {
+        var (position, state) = room.State();
+        var names = room.ShortNames;
+        var (sweep, line) = (holder.Rights.HasFlag(KeyRights.Sweep), holder.Rights.HasFlag(KeyRights.HandLine));
+        return new HelpView(
+            room.Lesson.Id, holder.Name, room.ClassName, room.Lesson.Title, room.Lesson.Stage, sweep, line, position, now,
+            [.. room.Roster.Select(s => new HelpPerson(s.Name.Id, ShortNames.CalledName(s.Name), s.Name.Family, names[s.Name.Id], s.Key.ToString()))],
+            line ? LiveView.LineOf(state, names) : null, line ? LiveView.TurnOf(state, names) : null,
+            sweep ? ChatView.Of(room, state, position, withPrivate: false) : null);
+    }
+}

@@ -1,0 +1,63 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Fairness;
+using PoliteTally.Core.Hands;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Store;
+
+namespace PoliteTally.Web.Features.Live;
+
+/// <summary>A draw as it is asked for.</summary>
+/// <param name="Id">The id of the entry it becomes; the draw follows from it, so that asking again gives the same name and stores it once.</param>
+/// <param name="Manner">How.</param>
+public sealed record DrawWanted(Guid Id, DrawManner Manner);
+
+/// <summary>A name that was drawn and called.</summary>
+public sealed record DrawMade(Guid Student, string Why, decimal Odds, long Position);
+
+internal static class DrawEndpoints
+{
+    public static void MapDraw(this RouteGroupBuilder api) =>
+        api.MapPost("/lessons/{id:guid}/draw", async Task<Results<Ok<DrawMade>, NotFound, ProblemHttpResult>> (
+            Guid id, DrawWanted wanted, LedgerWriter ledger, Owner owner, HttpContext http, IClock clock) =>
+        {
+            if (ledger.RoomOf(owner.Id, id) is not { } room)
+            {
+                return TypedResults.NotFound();
+            }
+
+            var (_, state) = room.State();
+            if (state.Entries.FirstOrDefault(e => e.Id == wanted.Id) is { Act: Called known })
+            {
+                return TypedResults.Ok(new DrawMade(state.Whose(known.Student), known.Why ?? "", 1, room.Position));
+            }
+
+            if (FairDraw.Draw(CandidatesOf(room, state), wanted.Manner, BitConverter.ToInt32(wanted.Id.ToByteArray(), 8)) is not { } drawn)
+            {
+                return Refused.Because("There is nobody to draw from: nobody is here, or all of them are paused.");
+            }
+
+            var result = (await ledger.Append(owner.Id, id, Source.Tapped, http.User.Identity?.Name ?? "",
+                [new NewEntry(wanted.Id, clock.GetCurrentInstant(), new Called(drawn.Student, TurnOrigin.Drawn, drawn.Why))]))!;
+            return result.Refused is [var refused, ..]
+                ? TypedResults.Problem(refused.Why, statusCode: StatusCodes.Status409Conflict)
+                : TypedResults.Ok(new DrawMade(drawn.Student, drawn.Why, drawn.Odds, result.Position));
+        }).WithName("Draw").RequireRateLimiting(Limits.Entries);
+
+    private static List<DrawCandidate> CandidatesOf(Room room, LessonState state)
+    {
+        var turns = state.Turns.ToLookup(t => t.Student);
+        var last = state.Turns.LastOrDefault(t => t.Origin == TurnOrigin.Drawn)?.Student;
+        return
+        [
+            .. room.Roster.Select(s => s.Name.Id).Where(student => state.Of(student).PausedBy is null && IsHere(student))
+                .Select(student => new DrawCandidate(
+                    student, turns[student].Count(t => t.Outcome is not TurnOutcome.CouldNot),
+                    turns[student].Count(t => t.Origin == TurnOrigin.Drawn), student == last)),
+        ];
+
+        bool IsHere(Guid student) => LiveRow.WhereaboutsOf(
+            AttendanceRules.Reckon(state, student, room.Times, room.Rules.Scheme.Attendance), state, room.Lesson.Stage) is Whereabouts.Here or Whereabouts.Late;
+    }
+}

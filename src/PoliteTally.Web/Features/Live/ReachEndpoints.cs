@@ -1,0 +1,141 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using MimeKit;
+using NodaTime;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Store;
+using PoliteTally.Web.Features.WordAhead;
+using PoliteTally.Web.Mail;
+
+namespace PoliteTally.Web.Features.Live;
+
+/// <summary>The missing, and what is known of them.</summary>
+/// <param name="Subject">The subject of the message that can go to them.</param>
+/// <param name="Text">Its text, with names in braces as in the word ahead.</param>
+public sealed record ReachingView(long Position, string Subject, string Text, IReadOnlyList<MissingStudent> Missing);
+
+/// <summary>A missing student.</summary>
+/// <param name="HasAddress">Whether there is an e-mail address to write to.</param>
+/// <param name="Online">Whether they were to be seen online last. May be out of date.</param>
+/// <param name="Attempts">Attempts to reach them in this lesson, in order.</param>
+/// <param name="Earlier">Lessons before in which somebody tried to reach them, the newest first.</param>
+public sealed record MissingStudent(
+    Guid Student, string Called, string Rest, bool HasAddress, OnlineSeen? Online, IReadOnlyList<Attempt> Attempts, IReadOnlyList<EarlierNeed> Earlier);
+
+/// <summary>An attempt to reach somebody.</summary>
+public sealed record Attempt(Instant At, ContactChannel Channel, ContactOutcome Outcome, string Note);
+
+/// <summary>A lesson in which somebody had to be reached, and what came of it in the end.</summary>
+public sealed record EarlierNeed(int Number, Instant Start, ContactOutcome Outcome);
+
+/// <summary>A message to missing students.</summary>
+/// <param name="Messages">Whom, each with the id of the entry that will note it, so that sending again sends nothing twice.</param>
+/// <param name="Subject">Its subject.</param>
+/// <param name="Text">Its text, with names in braces as in the word ahead.</param>
+public sealed record ReachOut(IReadOnlyList<ReachOne> Messages, string Subject, string Text);
+
+/// <summary>One student to write to.</summary>
+public sealed record ReachOne(Guid Id, Guid Student);
+
+internal static class ReachEndpoints
+{
+    private const int MostAtOnce = 100;
+    private const string Subject = "{class}: we have begun";
+    private const string Text = "Hello {name},\n\nour lesson “{title}” has begun, and we miss you. You can still come in:\n\n{link}\n\nIf something keeps you, just write back.\n\n{teacher}\n";
+
+    public static void MapReaching(this RouteGroupBuilder api)
+    {
+        api.MapGet("/lessons/{id:guid}/reaching", async Task<Results<Ok<ReachingView>, NotFound>> (
+            Guid id, LedgerWriter ledger, SchoolDb db, Owner owner) =>
+            ledger.RoomOf(owner.Id, id) is { } room ? TypedResults.Ok(await ViewOf(room, db)) : TypedResults.NotFound()).WithName("GetReaching");
+
+        api.MapPost("/lessons/{id:guid}/reaching", async Task<Results<Ok<ReachingView>, NotFound, ProblemHttpResult>> (
+            Guid id, ReachOut wanted, LedgerWriter ledger, SchoolDb db, Owner owner, IMail mail, HttpContext http, IClock clock) =>
+        {
+            if (ledger.RoomOf(owner.Id, id) is not { } room)
+            {
+                return TypedResults.NotFound();
+            }
+
+            var word = new Core.GroundRules.WordAhead { Subject = wanted.Subject ?? "", Text = wanted.Text ?? "" };
+            if (word.Problems().FirstOrDefault() is { } wrong)
+            {
+                return Refused.Because(wrong.Replace("Word ahead: ", "", StringComparison.Ordinal));
+            }
+
+            if (wanted.Messages is null or { Count: 0 or > MostAtOnce })
+            {
+                return Refused.Because($"Choose from 1 to {MostAtOnce} students to write to.");
+            }
+
+            var teacher = await db.Users.SingleAsync(u => u.Id == owner.Id);
+            var lesson = await db.Lessons.AsNoTracking().Include(l => l.Class).SingleAsync(l => l.Id == id);
+            foreach (var one in wanted.Messages)
+            {
+                if (room.Roster.FirstOrDefault(s => s.Name.Id == one.Student) is not { Name.Email: not null } student)
+                {
+                    return Refused.Because("One of them has no e-mail address. Add it on the roster page, or note another way of reaching them.");
+                }
+
+                // Whoever was written to under this id has had it: the answer to the first request got lost.
+                if (room.State().State.Entries.All(e => e.Id != one.Id))
+                {
+                    using var message = WordAheadSender.MessageTo(student.Name, lesson, word, teacher, mail, $"{one.Id:N}", clock.GetCurrentInstant());
+                    var (outcome, note) = await Send(message, owner, mail, http.RequestAborted);
+                    var result = (await ledger.Append(owner.Id, id, Source.Tapped, http.User.Identity?.Name ?? "",
+                        [new NewEntry(one.Id, clock.GetCurrentInstant(), new ContactTried(one.Student, ContactChannel.Email, outcome, note))]))!;
+                    if (result.Refused is [var refused, ..])
+                    {
+                        return Refused.Now(refused.Why);
+                    }
+                }
+            }
+
+            return TypedResults.Ok(await ViewOf(ledger.RoomOf(owner.Id, id)!, db));
+        }).WithName("ReachOut").RequireRateLimiting(Limits.Files);
+    }
+
+    private static async Task<(ContactOutcome Outcome, string Note)> Send(MimeMessage message, Owner owner, IMail mail, CancellationToken stopping)
+    {
+        try
+        {
+            await mail.Send(message, owner.Id, stopping);
+            return (ContactOutcome.Sent, "");
+        }
+        catch (MailProblem problem)
+        {
+            return (ContactOutcome.Failed, problem.Message.Length > EntryRules.LongestName ? problem.Message[..EntryRules.LongestName] : problem.Message);
+        }
+    }
+
+    private static async Task<ReachingView> ViewOf(Room room, SchoolDb db)
+    {
+        var (position, state) = room.State();
+        var view = LiveView.Of(room, state, position, feed: null, wrongTries: 0, Instant.MinValue);
+        var missing = view.Rows.Where(r => r.Whereabouts is Whereabouts.Missing or Whereabouts.Left || r.Contacts > 0).ToList();
+        var earlier = await EarlierNeeds(room, db);
+        var addresses = room.Roster.Where(s => s.Name.Email is not null).Select(s => s.Name.Id).ToHashSet();
+        return new ReachingView(position, Subject, Text,
+        [
+            .. missing.Select(r => new MissingStudent(
+                r.Id, r.Called, r.Rest, addresses.Contains(r.Id), r.Online,
+                [.. state.Of(r.Id).Contacts.Select(c => new Attempt(c.Entry.HappenedAt, c.Try.Channel, c.Try.Outcome, c.Try.Note))],
+                [.. earlier[r.Id]])),
+        ]);
+    }
+
+    /// <summary>Who had to be reached in earlier lessons of the class, with the last outcome of each lesson.</summary>
+    private static async Task<ILookup<Guid, EarlierNeed>> EarlierNeeds(Room room, SchoolDb db)
+    {
+        var lesson = room.Lesson;
+        var rows = await db.Entries.AsNoTracking().Include(e => e.Lesson)
+            .Where(e => e.Lesson!.ClassId == lesson.ClassId && e.LessonId != lesson.Id && e.Lesson.PlannedStart < lesson.PlannedStart
+                && (e.Act.StartsWith("{\"type\":\"contactTried\"") || e.Act.StartsWith("{\"type\":\"struck\"")))
+            .ToListAsync();
+        return rows.GroupBy(r => r.LessonId).Select(g => (g.First().Lesson!, State: LessonState.Fold(g.Select(Room.EntryOf), room.Merged)))
+            .OrderByDescending(l => l.Item1.PlannedStart)
+            .SelectMany(l => room.Roster.Select(s => s.Name.Id).Where(s => l.State.Of(s).Contacts.Count > 0)
+                .Select(s => (Student: s, Need: new EarlierNeed(l.Item1.Number, l.Item1.PlannedStart, l.State.Of(s).Contacts[^1].Try.Outcome))))
+            .ToLookup(n => n.Student, n => n.Need);
+    }
+}

@@ -1,0 +1,91 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Names;
+using PoliteTally.Core.Scoring;
+using PoliteTally.Formats;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Lessons;
+
+namespace PoliteTally.Web.Features.Live;
+
+/// <summary>Who was where at one moment of a lesson.</summary>
+public sealed record RollCallView(Instant At, IReadOnlyList<RollCallLine> Lines);
+
+/// <summary>A student at that moment, and in words how that is known.</summary>
+public sealed record RollCallLine(Guid Student, string Called, string Rest, string? Number, Whereabouts Whereabouts, string Words);
+
+internal static class RollCallEndpoints
+{
+    public static void MapRollCall(this RouteGroupBuilder api)
+    {
+        api.MapGet("/lessons/{id:guid}/roll-call", Results<Ok<RollCallView>, NotFound, ProblemHttpResult> (
+            Guid id, long? at, LedgerWriter ledger, Owner owner, IClock clock) =>
+        {
+            if (ledger.RoomOf(owner.Id, id) is not { } room)
+            {
+                return TypedResults.NotFound();
+            }
+
+            return ViewAt(at, room, clock) is { } view ? TypedResults.Ok(view) : WrongMoment();
+        }).WithName("GetRollCall");
+
+        api.MapGet("/lessons/{id:guid}/roll-call.csv", async Task<Results<FileContentHttpResult, NotFound, ProblemHttpResult>> (
+            Guid id, long? at, LedgerWriter ledger, SchoolDb db, Owner owner, IClock clock) =>
+        {
+            if (ledger.RoomOf(owner.Id, id) is not { } room)
+            {
+                return TypedResults.NotFound();
+            }
+
+            if (ViewAt(at, room, clock) is not { } view)
+            {
+                return WrongMoment();
+            }
+
+            var moment = view.At.InZone(await LessonEndpoints.ZoneOf(db, owner)).LocalDateTime;
+            var time = moment.ToString("uuuu-MM-dd HH:mm:ss", System.Globalization.CultureInfo.InvariantCulture);
+            var rows = view.Lines.Select(l => (IReadOnlyList<string>)[time, l.Number ?? "", l.Rest, l.Called, WordOf(l.Whereabouts), l.Words]);
+            return TypedResults.File(
+                SafeCsv.Write(["Time", "Student number", "Family name", "Called", "Status", "How it is known"], rows), "text/csv",
+                $"roll-call-lesson-{room.Lesson.Number}-{moment.ToString("HHmm", System.Globalization.CultureInfo.InvariantCulture)}.csv");
+        }).WithName("GetRollCallFile");
+    }
+
+    /// <summary>What could be known at that moment: entries that happened until then, the lesson as far as it had come.</summary>
+    private static RollCallView? ViewAt(long? asked, Room room, IClock clock)
+    {
+        var now = clock.GetCurrentInstant();
+        var moment = asked is { } given ? given is >= 0 and <= 4102444800000 ? Instant.FromUnixTimeMilliseconds(given) : (Instant?)null : now;
+        if (moment is not { } at || at > now)
+        {
+            return null;
+        }
+
+        var entries = room.State().State.Entries;
+        // Whose a name is counts for the past, too; everything else only from when it happened.
+        var state = LessonState.Fold(entries.Where(e => e.HappenedAt <= at || e.Act is NameMatched or Struck), room.Merged);
+        // A lesson that has not got further than this moment: a stretch that goes on is open, and counts up to here.
+        var times = room.Times with { ActualEnd = null, PlannedEnd = Instant.Max(room.Times.PlannedStart, Instant.Min(room.Times.PlannedEnd, at)) };
+        return new RollCallView(at,
+        [
+            .. room.Roster.Select(s =>
+            {
+                var attendance = AttendanceRules.Reckon(state, s.Name.Id, times, room.Rules.Scheme.Attendance);
+                return new RollCallLine(
+                    s.Name.Id, ShortNames.CalledName(s.Name), s.Name.Family, s.Name.Number,
+                    LiveRow.WhereaboutsOf(attendance, state, LessonStage.Live), Words.Of(attendance));
+            }),
+        ]);
+    }
+
+    private static ProblemHttpResult WrongMoment() => Refused.Because("A roll call shows a moment that has been: milliseconds since 1970, not in the future.");
+
+    private static string WordOf(Whereabouts whereabouts) => whereabouts switch
+    {
+        Whereabouts.Left => "gone",
+        _ => whereabouts.ToString().ToLowerInvariant(),
+    };
+}

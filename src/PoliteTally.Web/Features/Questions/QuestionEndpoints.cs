@@ -1,0 +1,11 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using PoliteTally.Store;
+
+namespace PoliteTally.Web.Features.Questions;
+
+internal static class QuestionEndpoints
+{
+    public static void MapQuestions(this RouteGroupBuilder api) =>
+        api.MapGet("/lessons/{id:guid}/questions", Results<Ok<QuestionsView>, NotFound> (Guid id, LedgerWriter ledger, Owner owner) =>
+            ledger.RoomOf(owner.Id, id) is { } room ? TypedResults.Ok(QuestionsView.Of(room)) : TypedResults.NotFound()).WithName("GetQuestions");
+}

@@ -1,0 +1,101 @@
+using System.Collections.Concurrent;
+using NodaTime;
+
+namespace PoliteTally.Web.Features.StudentPage;
+
+/// <summary>
+/// Slows down whoever guesses passes and codes, and then refuses them for a while. A school may come from one address: whoever enters rightly
+/// makes good for wrong tries of others from there.
+/// </summary>
+public sealed class GuessWatch(IClock clock)
+{
+    /// <summary>Wrong tries from one address after which each next one is slowed down. 8.</summary>
+    public const int SlowFrom = 8;
+
+    /// <summary>Wrong tries from one address after which none is taken for <see cref="Window"/>. 40.</summary>
+    public const int RefusedFrom = 40;
+
+    /// <summary>Wrong tries in one lesson after which its teacher is told. 8.</summary>
+    public const int ToldFrom = 8;
+
+    /// <summary>How many wrong tries a right one makes good for. 4.</summary>
+    public const int MadeGood = 4;
+
+    /// <summary>For how long a wrong try counts. 10 min.</summary>
+    public static readonly Duration Window = Duration.FromMinutes(10);
+
+    private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(2);
+    private const int MostPlaces = 10_000;
+
+    private readonly ConcurrentDictionary<string, List<Instant>> _wrong = new();
+
+    /// <summary>How much longer nothing is taken from an address; zero if it is.</summary>
+    public Duration RefusedFor(string address)
+    {
+        var wrong = Recent(address);
+        return wrong.Count < RefusedFrom ? Duration.Zero : wrong[^RefusedFrom] + Window - clock.GetCurrentInstant();
+    }
+
+    /// <summary>How long a try from an address has to wait.</summary>
+    public TimeSpan WaitOf(string address)
+    {
+        var over = Recent(address).Count - SlowFrom;
+        return over < 0 ? TimeSpan.Zero : TimeSpan.FromMilliseconds(Math.Min(LongestWait.TotalMilliseconds, 100 * Math.Pow(2, over)));
+    }
+
+    /// <summary>Wrong tries in a lesson that its teacher is to be told of; 0 while they are few.</summary>
+    public int In(Guid lesson) => Recent(lesson.ToString()) is { Count: >= ToldFrom } wrong ? wrong.Count : 0;
+
+    /// <summary>A try was wrong.</summary>
+    public void Wrong(string address, Guid? lesson)
+    {
+        Add(address);
+        if (lesson is { } id)
+        {
+            Add(id.ToString());
+        }
+    }
+
+    /// <summary>A try was right.</summary>
+    public void Right(string address)
+    {
+        if (_wrong.TryGetValue(address, out var list))
+        {
+            lock (list)
+            {
+                list.RemoveRange(0, Math.Min(MadeGood, list.Count));
+            }
+        }
+    }
+
+    private void Add(string place)
+    {
+        if (_wrong.Count > MostPlaces)
+        {
+            foreach (var old in _wrong.Keys.Where(k => Recent(k).Count == 0))
+            {
+                _wrong.TryRemove(old, out _);
+            }
+        }
+
+        var list = _wrong.GetOrAdd(place, _ => []);
+        lock (list)
+        {
+            list.Add(clock.GetCurrentInstant());
+        }
+    }
+
+    private List<Instant> Recent(string place)
+    {
+        if (!_wrong.TryGetValue(place, out var list))
+        {
+            return [];
+        }
+
+        lock (list)
+        {
+            list.RemoveAll(at => at < clock.GetCurrentInstant() - Window);
+            return [.. list];
+        }
+    }
+}

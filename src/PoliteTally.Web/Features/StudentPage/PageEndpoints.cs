@@ -1,0 +1,216 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PoliteTally.Core.Chat;
+using PoliteTally.Core.Hands;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Questions;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Plans;
+
+namespace PoliteTally.Web.Features.StudentPage;
+
+/// <summary>How one can come in by the code of a lesson.</summary>
+/// <param name="ByName">Whether a name is enough to knock; else it takes a pass.</param>
+public sealed record PageDoor(bool ByName);
+
+/// <summary>Somebody who wants to come in.</summary>
+/// <param name="Pass">Their personal pass; null for none.</param>
+/// <param name="Name">Their name, where the class allows it; null for whoever has a pass.</param>
+/// <param name="Remember">Whether the device is to remember them.</param>
+public sealed record PageEntry(string? Pass, string? Name, bool Remember);
+
+/// <summary>What can be done on a student page.</summary>
+public enum PageDoing
+{
+    RaiseHand,
+    LowerHand,
+    SayReady,
+    Answer,
+    CannotAnswer,
+    Write,
+    Signal,
+}
+
+/// <summary>Something done on a student page. Who did it is known by their session and nothing else.</summary>
+/// <param name="Id">Made where it was done, so that sending it twice is harmless. Of an anonymous answer it is the id by which alone it can be changed.</param>
+/// <param name="Doing">What.</param>
+/// <param name="Asking">The question; null for what is about none.</param>
+/// <param name="Answer">The answer, if it is one.</param>
+/// <param name="Text">A message, or a signal.</param>
+/// <param name="Kind">What the message is.</param>
+public sealed record PageAct(Guid Id, PageDoing Doing, Guid? Asking = null, Answer? Answer = null, string? Text = null, ChatKind? Kind = null);
+
+internal static class PageEndpoints
+{
+    private const int LargestBody = 20_000;
+    private const string NotIn = "This page is closed here. Come in again with your pass.";
+    private const string Over = "This lesson is over.";
+
+    public static void MapPage(this RouteGroupBuilder api)
+    {
+        var page = api.MapGroup("/page/{code}").RequireRateLimiting(Limits.Page).WithMetadata(new RequestSizeLimitAttribute(LargestBody));
+
+        page.MapGet("/door", async Task<Results<Ok<PageDoor>, ProblemHttpResult>> (
+            string code, HttpContext http, PageSessions sessions, GuessWatch watch) =>
+            await Found(code, http, sessions, watch) switch
+            {
+                ({ } room, null) => TypedResults.Ok(new PageDoor(room.Rules.PageByName)),
+                var (_, wrong) => wrong!,
+            }).WithName("GetPageDoor");
+
+        page.MapPost("/enter", async Task<Results<Ok<PageView>, ProblemHttpResult>> (
+            string code, PageEntry entry, HttpContext http, PageSessions sessions, GuessWatch watch, Passes passes, SchoolFile file, LedgerWriter ledger,
+            IClock clock) =>
+        {
+            var (found, wrong) = await Found(code, http, sessions, watch);
+            if (found is not { } room)
+            {
+                return wrong!;
+            }
+
+            var address = AddressOf(http);
+            if (entry.Pass is { Length: > 0 } pass)
+            {
+                if (await StudentWith(pass, room, passes, file) is not { } student)
+                {
+                    watch.Wrong(address, room.Lesson.Id);
+                    ledger.Touch(room.Lesson.Id);
+                    await Task.Delay(watch.WaitOf(address), http.RequestAborted);
+                    return TypedResults.Problem(
+                        "This pass does not open this lesson. Look at your slip once more, or ask your teacher.", statusCode: StatusCodes.Status401Unauthorized);
+                }
+
+                watch.Right(address);
+                var session = await sessions.Begin(http, room, student, entry.Remember);
+                return TypedResults.Ok(ViewOf(new PageGuest(session, room, student, "", false), clock));
+            }
+
+            var name = CleanText.Of(entry.Name ?? "");
+            if (!room.Rules.PageByName || name.Length == 0)
+            {
+                return Refused.Because(room.Rules.PageByName ? "Write your name, or your pass." : "Write the pass from your slip.");
+            }
+
+            var waiting = await sessions.Begin(http, room, null, remember: false);
+            var result = await ledger.Append(
+                room.Lesson.OwnerId, room.Lesson.Id, Source.Page, name, [new NewEntry(Guid.CreateVersion7(), clock.GetCurrentInstant(), new PageKnocked(waiting, name))]);
+            return result is { Refused: [] }
+                ? TypedResults.Ok(ViewOf(new PageGuest(waiting, room, null, name, false), clock))
+                : Refused.Because(result?.Refused[0].Why ?? Over);
+        }).WithName("EnterPage");
+
+        page.MapGet("", async Task<Results<Ok<PageView>, ProblemHttpResult>> (string code, HttpContext http, PageSessions sessions, IClock clock) =>
+            await sessions.GuestOf(http, code) is { } guest
+                ? TypedResults.Ok(ViewOf(guest, clock))
+                : TypedResults.Problem(NotIn, statusCode: StatusCodes.Status401Unauthorized)).WithName("GetPage");
+
+        page.MapPost("/acts", async Task<Results<Ok<PageOwn>, ProblemHttpResult>> (
+            string code, PageAct act, HttpContext http, PageSessions sessions, LedgerWriter ledger, IClock clock) =>
+        {
+            if (await sessions.GuestOf(http, code) is not { } guest)
+            {
+                return TypedResults.Problem(NotIn, statusCode: StatusCodes.Status401Unauthorized);
+            }
+
+            if (guest.Student is not { } student)
+            {
+                return Refused.Now("Wait until your teacher has let you in.");
+            }
+
+            var lesson = guest.Room.Lesson;
+            if (lesson.Stage != LessonStage.Live)
+            {
+                return Refused.Now(lesson.Stage == LessonStage.Planned ? "The lesson has not begun yet." : Over);
+            }
+
+            var why = act.Doing == PageDoing.Answer && act.Asking is { } asking && act.Answer is { } answer
+                    && guest.Room.State().State.AskingOf(asking)?.Question.Anonymous == true
+                ? await ledger.Cast(lesson.OwnerId, lesson.Id, asking, student, act.Id, answer)
+                : ActOf(act, student) is { } named
+                    ? (await ledger.Append(lesson.OwnerId, lesson.Id, Source.Page, "", [new NewEntry(act.Id, clock.GetCurrentInstant(), named)]))?.Refused is [var refused, ..] ? refused.Why : null
+                    : "The page sent something that is not understood. Load it again.";
+            return why is null ? TypedResults.Ok(PageOwn.Of(guest, ledger.RoomOf(lesson.OwnerId, lesson.Id)!.State().State)) : Refused.Now(why);
+        }).WithName("AddPageAct");
+
+        page.MapPost("/leave", async Task<NoContent> (string code, HttpContext http, PageSessions sessions, PagePublisher publisher) =>
+        {
+            if (await sessions.End(http) is { } session)
+            {
+                publisher.End(session);
+            }
+
+            return TypedResults.NoContent();
+        }).WithName("LeavePage");
+
+        page.MapGet("/pictures/{picture:guid}", async Task<Results<PhysicalFileHttpResult, NotFound>> (
+            string code, Guid picture, HttpContext http, PageSessions sessions, SchoolFile file, PictureFolder folder) =>
+        {
+            if (await sessions.GuestOf(http, code) is not { Student: { } student } guest
+                || !guest.Room.State().State.Askings.Any(a => a.GoesTo(student) && a.Question.Options.Any(o => o.Picture == picture)))
+            {
+                return TypedResults.NotFound();
+            }
+
+            await using var db = file.Open(guest.Room.Lesson.OwnerId);
+            return await db.Pictures.FirstOrDefaultAsync(p => p.Id == picture) is { } row ? PictureEndpoints.Served(row, folder, http) : TypedResults.NotFound();
+        }).WithName("GetPagePicture");
+    }
+
+    /// <summary>What an act on the page is in the ledger; null if it is not complete.</summary>
+    private static Act? ActOf(PageAct act, Guid student) => act switch
+    {
+        { Doing: PageDoing.RaiseHand } => new HandRaised(student),
+        { Doing: PageDoing.SayReady } => new HandRaised(student, Ready: true),
+        { Doing: PageDoing.LowerHand } => new HandEnded(student, HandEnd.Withdrawn),
+        { Doing: PageDoing.Answer, Asking: { } asking, Answer: { } answer } => new AnswerGiven(student, asking, answer),
+        { Doing: PageDoing.CannotAnswer, Asking: { } asking } => new CannotAnswer(student, asking),
+        { Doing: PageDoing.Write, Text: { } text, Kind: { } kind } => new StudentWrote(student, kind, CleanText.Of(text)),
+        { Doing: PageDoing.Signal, Text: { } signal } => new SignalGiven(student, CleanText.Of(signal)),
+        _ => null,
+    };
+
+    private static PageView ViewOf(PageGuest guest, IClock clock)
+    {
+        var (now, state) = (clock.GetCurrentInstant(), guest.Room.State().State);
+        return new PageView(now, PageLesson.Of(guest.Room, state, now), PageOwn.Of(guest, state));
+    }
+
+    /// <summary>The lesson of a code that can still be entered; else what was wrong.</summary>
+    private static async Task<(Room? Room, ProblemHttpResult? Wrong)> Found(string code, HttpContext http, PageSessions sessions, GuessWatch watch)
+    {
+        var address = AddressOf(http);
+        if (watch.RefusedFor(address) is var wait && wait > Duration.Zero)
+        {
+            http.Response.Headers.RetryAfter = Math.Ceiling(wait.TotalSeconds).ToString(CultureInfo.InvariantCulture);
+            return (null, TypedResults.Problem(
+                $"Too many wrong tries from here. Try again in {Math.Ceiling(wait.TotalMinutes):0} min, or ask your teacher.",
+                statusCode: StatusCodes.Status429TooManyRequests));
+        }
+
+        if (await sessions.RoomOf(code) is not { } room)
+        {
+            watch.Wrong(address, null);
+            await Task.Delay(watch.WaitOf(address), http.RequestAborted);
+            return (null, TypedResults.Problem(
+                "No lesson has this code. Look at it once more, or ask your teacher.", statusCode: StatusCodes.Status404NotFound));
+        }
+
+        return PageSessions.IsOn(room.Lesson.Stage) && room.Lesson.CancelledAt is null
+            ? (room, null)
+            : (null, TypedResults.Problem(Over, statusCode: StatusCodes.Status410Gone));
+    }
+
+    private static async Task<Guid?> StudentWith(string pass, Room room, Passes passes, SchoolFile file)
+    {
+        var fingerprint = passes.FingerprintOf(pass);
+        await using var db = file.Open(room.Lesson.OwnerId);
+        return await db.Students.AsNoTracking().FirstOrDefaultAsync(s => s.PassHash == fingerprint) is { } student
+            && room.OnSheetOf(room.Whose(student.Id)) is { } known ? known.Name.Id : null;
+    }
+
+    private static string AddressOf(HttpContext http) => http.Connection.RemoteIpAddress?.ToString() ?? "";
+}

@@ -1,0 +1,26 @@
+using Microsoft.AspNetCore.SignalR;
+
+namespace PoliteTally.Web.Features.StudentPage;
+
+/// <summary>Tells student pages what changed. What a student does comes by HTTP, never here.</summary>
+public sealed class PageHub(PageSessions sessions, PagePublisher publisher) : Hub
+{
+    /// <summary>From now on this page hears of changes in the lesson of the code, and of what concerns its student.</summary>
+    /// <exception cref="HubException">The browser has no session that opens the lesson.</exception>
+    public async Task Watch(string code)
+    {
+        if (Context.GetHttpContext() is not { } http || await sessions.GuestOf(http, code) is not { } guest)
+        {
+            throw new HubException("This page is closed here.");
+        }
+
+        await publisher.Watched(guest, Context);
+    }
+
+    /// <inheritdoc/>
+    public override Task OnDisconnectedAsync(Exception? exception)
+    {
+        publisher.Gone(Context.ConnectionId);
+        return base.OnDisconnectedAsync(exception);
+    }
+}

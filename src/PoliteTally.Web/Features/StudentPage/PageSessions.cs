@@ -1,0 +1,137 @@
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+
+namespace PoliteTally.Web.Features.StudentPage;
+
+/// <summary>A lesson that a student's browser has opened, and who it is.</summary>
+/// <param name="Session">The session of the browser.</param>
+/// <param name="Room">The lesson.</param>
+/// <param name="Student">Who it is; null for somebody who gave a name and whom the teacher has not let in.</param>
+/// <param name="Name">The name they gave; empty for whoever came with a pass.</param>
+/// <param name="TurnedAway">Whether the teacher turned them away.</param>
+public sealed record PageGuest(Guid Session, Room Room, Guid? Student, string Name, bool TurnedAway);
+
+/// <summary>
+/// Browsers in which a student's page was entered. The token is 256 random bits in a cookie that scripts cannot read; the file keeps its
+/// SHA-256, which for so many bits needs no salt.
+/// </summary>
+public sealed class PageSessions(SchoolFile file, LedgerWriter ledger, IClock clock)
+{
+    public const string Cookie = "polite-tally-page";
+    private static readonly TimeSpan Remembered = TimeSpan.FromDays(120);
+
+    /// <summary>Stages of a lesson in which its student page takes part in it.</summary>
+    public static bool IsOn(LessonStage stage) => stage is LessonStage.Planned or LessonStage.Live;
+
+    /// <summary>The lesson of a code as somebody typed it; null if there is none.</summary>
+    public async Task<Room?> RoomOf(string code)
+    {
+        var typed = Syllables.Read(code);
+        await using var db = file.Open(Guid.Empty);
+        var found = await db.Lessons.IgnoreQueryFilters().AsNoTracking().Where(l => l.Code == typed).Select(l => new { l.Id, l.OwnerId }).FirstOrDefaultAsync();
+        return found is null ? null : ledger.RoomOf(found.OwnerId, found.Id);
+    }
+
+    /// <summary>Begins a session and leaves its token with the browser.</summary>
+    /// <param name="http">The request.</param>
+    /// <param name="room">The lesson.</param>
+    /// <param name="student">Who came with a pass; null for somebody who gave a name.</param>
+    /// <param name="remember">Whether the device is to remember it.</param>
+    public async Task<Guid> Begin(HttpContext http, Room room, Guid? student, bool remember)
+    {
+        var token = SecretToken.Make();
+        var session = new PageSession
+        {
+            Id = Guid.CreateVersion7(),
+            StudentId = student,
+            LessonId = student is null ? room.Lesson.Id : null,
+            TokenHash = SecretToken.HashOf(token),
+            Device = DeviceOf(http.Request.Headers.UserAgent.ToString()),
+            MadeAt = clock.GetCurrentInstant(),
+        };
+        await using var db = file.Open(room.Lesson.OwnerId);
+        db.PageSessions.Add(session);
+        await db.SaveChangesAsync();
+        http.Response.Cookies.Append(Cookie, token, new CookieOptions
+        {
+            HttpOnly = true,
+            SameSite = SameSiteMode.Strict,
+            Secure = http.Request.IsHttps,
+            MaxAge = remember ? Remembered : null,
+        });
+        return session.Id;
+    }
+
+    /// <summary>Who came with a request to a lesson; null if their browser has no session that opens it.</summary>
+    public async Task<PageGuest?> GuestOf(HttpContext http, string code)
+    {
+        if (http.Request.Cookies[Cookie] is not { Length: > 0 } token || await RoomOf(code) is not { } room)
+        {
+            return null;
+        }
+
+        var hash = SecretToken.HashOf(token);
+        await using var db = file.Open(room.Lesson.OwnerId);
+        var oldest = clock.GetCurrentInstant() - Duration.FromTimeSpan(Remembered);
+        var session = await db.PageSessions.AsNoTracking().FirstOrDefaultAsync(s => s.TokenHash == hash && s.EndedAt == null && s.MadeAt > oldest);
+        return session is null ? null : GuestOf(session.Id, session.StudentId, room);
+    }
+
+    /// <summary>Ends the sessions of students whose pass opens nothing any more. Part of whatever is stored with the context.</summary>
+    /// <returns>The sessions that were ended, whose pages are to be closed.</returns>
+    public async Task<IReadOnlyList<Guid>> EndAllOf(IReadOnlyList<Guid> students, SchoolDb db)
+    {
+        var sessions = await db.PageSessions.Where(s => s.EndedAt == null && s.StudentId != null && students.Contains(s.StudentId.Value)).ToListAsync();
+        foreach (var session in sessions)
+        {
+            session.EndedAt = clock.GetCurrentInstant();
+        }
+
+        return [.. sessions.Select(s => s.Id)];
+    }
+
+    /// <summary>Ends the session of a browser.</summary>
+    public async Task<Guid?> End(HttpContext http)
+    {
+        http.Response.Cookies.Delete(Cookie);
+        if (http.Request.Cookies[Cookie] is not { Length: > 0 } token)
+        {
+            return null;
+        }
+
+        var hash = SecretToken.HashOf(token);
+        await using var all = file.Open(Guid.Empty);
+        var found = await all.PageSessions.IgnoreQueryFilters().AsNoTracking().FirstOrDefaultAsync(s => s.TokenHash == hash && s.EndedAt == null);
+        if (found is null)
+        {
+            return null;
+        }
+
+        await using var db = file.Open(found.OwnerId);
+        (await db.PageSessions.SingleAsync(s => s.Id == found.Id)).EndedAt = clock.GetCurrentInstant();
+        await db.SaveChangesAsync();
+        return found.Id;
+    }
+
+    /// <summary>Whoever has a session as of now in a lesson: a student of its roster, or somebody with a name who came to this lesson.</summary>
+    internal static PageGuest? GuestOf(Guid session, Guid? student, Room room)
+    {
+        if (student is { } known)
+        {
+            return room.OnSheetOf(room.Whose(known)) is { } one ? new PageGuest(session, room, one.Name.Id, "", TurnedAway: false) : null;
+        }
+
+        return room.State().State.PageVisitors.GetValueOrDefault(session) is { } visitor
+            ? new PageGuest(session, room, visitor.Student, visitor.Name, visitor is { Word: not null, Student: null })
+            : null;
+    }
+
+    private static string DeviceOf(string agent) => agent switch
+    {
+        _ when agent.Contains("iPad", StringComparison.Ordinal) || agent.Contains("Tablet", StringComparison.Ordinal) => "tablet",
+        _ when agent.Contains("Mobi", StringComparison.Ordinal) || agent.Contains("Android", StringComparison.Ordinal) => "phone",
+        _ => "computer",
+    };
+}

@@ -1,0 +1,163 @@
+using NodaTime;
+using PoliteTally.Core.Chat;
+using PoliteTally.Core.Hands;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Names;
+using PoliteTally.Core.Questions;
+using PoliteTally.Core.Scoring;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Board;
+
+namespace PoliteTally.Web.Features.StudentPage;
+
+/// <summary>All that a student page shows.</summary>
+/// <param name="Now">The time by the server's clock.</param>
+/// <param name="Lesson">What everybody in the lesson sees.</param>
+/// <param name="Own">What this student alone sees.</param>
+public sealed record PageView(Instant Now, PageLesson Lesson, PageOwn Own);
+
+/// <summary>What everybody in the lesson sees on their page. Nothing of it is about a student but what the teacher showed.</summary>
+/// <param name="Board">What is on the class board.</param>
+/// <param name="Signals">What the class's signals mean, while a signal round is on; null else.</param>
+/// <param name="Said">Messages from student pages that the teacher shows.</param>
+public sealed record PageLesson(
+    string ClassName, string Title, LessonStage Stage, BoardView Board, IReadOnlyList<string>? Signals, IReadOnlyList<PageMessage> Said)
+{
+    private const int MostSaid = 30;
+
+    internal static PageLesson Of(Room room, LessonState state, Instant now) => new(
+        room.ClassName, room.Lesson.Title, room.Lesson.Stage, BoardView.Of(room, state, now),
+        room.Lesson.Stage == LessonStage.Live && state.Board.ContainsKey(BoardItem.Statement) ? [.. room.Rules.Signals.Select(s => s.Meaning)] : null,
+        [.. SaidIn(room, state).TakeLast(MostSaid)]);
+
+    /// <summary>Messages from student pages that are shown to the class.</summary>
+    internal static IEnumerable<PageMessage> SaidIn(Room room, LessonState state) => state.Chat
+        .Where(m => m.Shown is not null && m.Hidden is null && m.Student is { } id && room.ShortNames.ContainsKey(id))
+        .Select(m => new PageMessage(m.Entry, room.ShortNames[m.Student!.Value], KindOf(m), m.Text));
+
+    internal static ChatKind KindOf(ChatMessage message) => message.SortedBy is null ? message.Chosen ?? message.Kind : message.Kind;
+}
+
+/// <summary>A message that is shown to the class.</summary>
+public sealed record PageMessage(Guid Message, string Who, ChatKind Kind, string Text);
+
+/// <summary>How far somebody has come in.</summary>
+public enum PageStanding
+{
+    /// <summary>Gave a name; the teacher has not said who it is.</summary>
+    Waiting,
+
+    /// <summary>Turned away by the teacher.</summary>
+    TurnedAway,
+
+    /// <summary>In.</summary>
+    In,
+}
+
+/// <summary>What a student alone sees on their page.</summary>
+/// <param name="Called">What they are called; for somebody who waits, the name they gave.</param>
+/// <param name="Hand">Their hand in the line; null while it is down.</param>
+/// <param name="OnTurn">Whether it is their turn.</param>
+/// <param name="Signal">The signal they gave in the signal round that is on.</param>
+/// <param name="Questions">Questions that were put to them, the newest first.</param>
+/// <param name="Wrote">What they wrote, in order.</param>
+/// <param name="Strokes">What has been noted of them today, if the class shows it.</param>
+public sealed record PageOwn(
+    PageStanding Standing, string Called, string? Group, PageHand? Hand, bool OnTurn, string? Signal, IReadOnlyList<PageQuestion> Questions,
+    IReadOnlyList<PageWrote> Wrote, PageStrokes? Strokes)
+{
+    private const int MostQuestions = 20;
+    private const int MostWrote = 30;
+
+    internal static PageOwn Of(PageGuest guest, LessonState state)
+    {
+        if (guest.Student is not { } student)
+        {
+            return new PageOwn(guest.TurnedAway ? PageStanding.TurnedAway : PageStanding.Waiting, guest.Name, null, null, false, null, [], [], null);
+        }
+
+        var room = guest.Room;
+        var known = room.OnSheetOf(student)!;
+        var line = state.Hands.Where(h => h.InLine).ToList();
+        var place = line.FindIndex(h => h.Student == student);
+        return new PageOwn(
+            PageStanding.In, ShortNames.CalledName(known.Name), state.Groups.FirstOrDefault(g => g.Members.Contains(student))?.Name,
+            place < 0 ? null : new PageHand(place + 1, line.Count, line[place].Ready, line[place].Stage == HandStage.Lapsed),
+            state.CurrentTurn?.Student == student, state.Signals.GetValueOrDefault(student),
+            [.. state.Askings.Where(a => a.GoesTo(student)).Reverse().OrderByDescending(a => a.IsOpen).Take(MostQuestions).Select(a => PageQuestion.Of(a, student, room, state))],
+            [.. state.Of(student).Chat.Where(m => m.Chosen is not null).TakeLast(MostWrote)
+                .Select(m => new PageWrote(m.Entry, PageLesson.KindOf(m), m.Text, m.Shown is not null && m.Hidden is null))],
+            room.Rules.PageShowsStrokes ? PageStrokes.Of(student, state, room) : null);
+    }
+}
+
+/// <summary>A hand in the line: its place from 1, of how many.</summary>
+public sealed record PageHand(int Place, int Of, bool Ready, bool Lapsed);
+
+/// <summary>Something that the student wrote.</summary>
+/// <param name="Shown">Whether the class sees it; else it is between the student and the teacher.</param>
+public sealed record PageWrote(Guid Message, ChatKind Kind, string Text, bool Shown);
+
+/// <summary>What has been noted of a student today.</summary>
+public sealed record PageStrokes(int Speaking, int Questions, int Asked, int Chat, int Nods)
+{
+    internal static PageStrokes Of(Guid student, LessonState state, Room room)
+    {
+        var did = Participation.From(state, student, room.Times, room.Rules);
+        return new PageStrokes(
+            did.Turns.Count(t => Scheme.CreditOf(t.Outcome) > 0), did.Questions.Count(q => q.Answered), did.Questions.Count,
+            did.Chat.Count(c => Scheme.CreditOf(c.Kind) > 0), did.Nods.Count);
+    }
+}
+
+/// <summary>A question as a student sees it: without its key, unless the teacher shows it.</summary>
+/// <param name="Deadline">When this student's time runs out; null without a limit.</param>
+/// <param name="Answer">What they answered; null if they have not, and of an anonymous question always.</param>
+/// <param name="Answered">Whether they answered.</param>
+/// <param name="Cannot">Whether they said that they cannot.</param>
+/// <param name="Right">Options that were right, of a ranking in the right order; null unless shown.</param>
+/// <param name="RightWords">What was right in words, for kinds without options; null unless shown.</param>
+/// <param name="Marks">Their marks out of 1; null unless what was right is shown.</param>
+public sealed record PageQuestion(
+    Guid Asking, QuestionKind Kind, QuestionPurpose Purpose, string Text, IReadOnlyList<PageOption> Options, bool Anonymous, bool CountsTakingPart,
+    bool ForGroup, int ScaleFrom, int ScaleTo, string ScaleFromLabel, string ScaleToLabel, int WordsEach, bool Open, Instant? Deadline, Answer? Answer,
+    bool Answered, bool Cannot, IReadOnlyList<Guid>? Right, string? RightWords, decimal? Marks)
+{
+    internal static PageQuestion Of(Asking asking, Guid student, Room room, LessonState state)
+    {
+        var question = asking.Question;
+        var answer = asking.Answers.GetValueOrDefault(student)?.Answer;
+        var revealed = state.Revealed.Contains(asking.Id) && question.Purpose == QuestionPurpose.Quiz;
+        return new PageQuestion(
+            asking.Id, question.Kind, question.Purpose, question.Text, [.. Shuffled(question).Select(PageOption.Of)],
+            question.Anonymous, question.CountsTakingPart, asking.Group is not null, question.ScaleFrom, question.ScaleTo, question.ScaleFromLabel,
+            question.ScaleToLabel, question.WordsEach, asking.IsOpen, asking.DeadlineOf(student), answer,
+            answer is not null || (question.Anonymous && (room.HasCast(asking.Id, student) || asking.TookPart.Contains(student))),
+            asking.Cannot.ContainsKey(student),
+            !revealed ? null : question.Kind == QuestionKind.Ranking ? [.. question.Options.Select(o => o.Id)] : [.. question.Options.Where(o => o.Right).Select(o => o.Id)],
+            revealed ? RightWordsOf(question) : null, revealed ? asking.MarksOf(student) : null);
+    }
+
+    /// <summary>What is right in words, for kinds that have no options; null if nothing is.</summary>
+    internal static string? RightWordsOf(Question question) => question switch
+    {
+        { Kind: QuestionKind.ShortText, AcceptedAnswers: [var first, ..] } => first,
+        { Kind: QuestionKind.Number or QuestionKind.Scale, Target: { } target } =>
+            Words.Plain(target) + (question.Tolerance > 0 ? $" ± {Words.Plain(question.Tolerance)}" : ""),
+        _ => null,
+    };
+
+    /// <summary>
+    /// The order of a ranking is its answer: students see it by the end of the ids, which is random. All the others as they stand.
+    /// </summary>
+    internal static IEnumerable<QuestionOption> Shuffled(Question question) => question.Kind == QuestionKind.Ranking
+        ? question.Options.OrderBy(o => o.Id.ToString()[^12..], StringComparer.Ordinal)
+        : question.Options;
+}
+
+/// <summary>An option as a student sees it.</summary>
+public sealed record PageOption(Guid Id, string Text, Guid? Picture, string AlternativeText)
+{
+    internal static PageOption Of(QuestionOption option) => new(option.Id, option.Text, option.Picture, option.AlternativeText);
+}

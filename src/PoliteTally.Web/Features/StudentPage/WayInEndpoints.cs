@@ -1,0 +1,78 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PoliteTally.Store;
+using QRCoder;
+
+namespace PoliteTally.Web.Features.StudentPage;
+
+/// <summary>The way to the student page of a lesson.</summary>
+/// <param name="Code">Its code, as it is shown.</param>
+/// <param name="Address">Its address.</param>
+/// <param name="Sentence">A sentence for the chat of the meeting, ready to be copied.</param>
+/// <param name="Pages">Browsers in which it was entered and that can still see it.</param>
+public sealed record WayIn(string Code, string Address, string Sentence, IReadOnlyList<OpenPage> Pages);
+
+/// <summary>A browser with a student's page.</summary>
+/// <param name="Name">For somebody who came with a name, that name; else empty.</param>
+public sealed record OpenPage(Guid Session, Guid? Student, string Name, string Device, Instant Since);
+
+internal static class WayInEndpoints
+{
+    // Who is remembered on a device from an earlier lesson is listed once the page is open there.
+    private static readonly Duration BeforeTheLesson = Duration.FromHours(1);
+
+    public static void MapWayIn(this RouteGroupBuilder api)
+    {
+        api.MapGet("/lessons/{id:guid}/way-in", async Task<Results<Ok<WayIn>, NotFound>> (
+            Guid id, SchoolDb db, LedgerWriter ledger, Owner owner, PagePublisher publisher, HttpRequest request) =>
+            await LessonCodes.Of(id, db, ledger) is { } code && ledger.RoomOf(owner.Id, id) is { } room
+                ? TypedResults.Ok(await Of(code, room, db, publisher, request))
+                : TypedResults.NotFound()).WithName("GetWayIn");
+
+        // Black on white whatever the screen looks like: readers of such codes need it.
+        api.MapGet("/lessons/{id:guid}/way-in.svg", async Task<Results<ContentHttpResult, NotFound>> (
+            Guid id, SchoolDb db, LedgerWriter ledger, HttpRequest request) =>
+        {
+            if (await LessonCodes.Of(id, db, ledger) is not { } code)
+            {
+                return TypedResults.NotFound();
+            }
+
+            using var data = QRCodeGenerator.GenerateQrCode(AddressOf(code, request), QRCodeGenerator.ECCLevel.M);
+            using var svg = new SvgQRCode(data);
+            return TypedResults.Content(svg.GetGraphic(4), "image/svg+xml");
+        }).WithName("GetWayInPicture");
+
+        api.MapDelete("/lessons/{id:guid}/pages/{session:guid}", async Task<Results<Ok<WayIn>, NotFound>> (
+            Guid id, Guid session, SchoolDb db, LedgerWriter ledger, Owner owner, PagePublisher publisher, HttpRequest request, IClock clock) =>
+        {
+            if (await db.PageSessions.FirstOrDefaultAsync(s => s.Id == session) is not { } row
+                || await LessonCodes.Of(id, db, ledger) is not { } code || ledger.RoomOf(owner.Id, id) is not { } room)
+            {
+                return TypedResults.NotFound();
+            }
+
+            row.EndedAt ??= clock.GetCurrentInstant();
+            await db.SaveChangesAsync();
+            publisher.End(session);
+            return TypedResults.Ok(await Of(code, room, db, publisher, request));
+        }).WithName("EndPage");
+    }
+
+    private static async Task<WayIn> Of(string code, Room room, SchoolDb db, PagePublisher publisher, HttpRequest request)
+    {
+        var (shown, address) = (Syllables.Show(code), AddressOf(code, request));
+        var open = publisher.SessionsIn(room.Lesson.Id);
+        var sessions = await db.PageSessions.AsNoTracking().Where(s => s.EndedAt == null && (s.LessonId == room.Lesson.Id || s.StudentId != null))
+            .OrderBy(s => s.MadeAt).ToListAsync();
+        return new WayIn(
+            shown, address, $"The page for this lesson: {address} (code {shown}). Come in with your pass.",
+            [
+                .. sessions.Where(s => open.Contains(s.Id) || s.MadeAt >= room.Lesson.PlannedStart - BeforeTheLesson).Select(s => (Session: s, Guest: PageSessions.GuestOf(s.Id, s.StudentId, room))).Where(s => s.Guest is not null)
+                    .Select(s => new OpenPage(s.Session.Id, s.Guest!.Student, s.Guest.Name, s.Session.Device, s.Session.MadeAt)),
+            ]);
+    }
+
+    private static string AddressOf(string code, HttpRequest request) => $"{request.Scheme}://{request.Host}/p/{Syllables.Show(code)}";
+}

@@ -1,0 +1,119 @@
+using PoliteTally.Core.Chat;
+using PoliteTally.Core.GroundRules;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Scoring;
+
+namespace PoliteTally.Core.Tests;
+
+public sealed class ChatTests
+{
+    [Theory]
+    [InlineData("what does the needle do when you tap it?", ChatKind.Question)]
+    [InlineData("why is it called backing and not turning", ChatKind.Question)]
+    [InlineData("how", ChatKind.Unsorted)]
+    [InlineData("??", ChatKind.Question)]
+    [InlineData("fog is a cloud then? 🌫", ChatKind.Question)]
+    [InlineData("hello from Nort", ChatKind.Social)]
+    [InlineData("bye", ChatKind.Social)]
+    [InlineData("👍👍", ChatKind.Social)]
+    [InlineData("thanks that was fun", ChatKind.Social)]
+    [InlineData("we could put a stick in the sand and mark the tide", ChatKind.Idea)]
+    [InlineData("ok so the land cools faster than the sea does", ChatKind.Idea)]
+    [InlineData("anticlockwise", ChatKind.Unsorted)]
+    [InlineData("1014 and falling at ours", ChatKind.Unsorted)]
+    [InlineData("ما هو الضغط؟", ChatKind.Question)]
+    [InlineData("", ChatKind.Social)]
+    [InlineData("I am ready", ChatKind.Social)]
+    public void A_kind_is_proposed_by_the_form_of_the_message(string text, ChatKind kind) => ChatProposal.Of(text).ShouldBe(kind);
+
+    [Theory]
+    [InlineData("ready", true)]
+    [InlineData("Ready!", true)]
+    [InlineData("I'm ready", true)]
+    [InlineData("im ready", true)]
+    [InlineData("I am ready 🙋", true)]
+    [InlineData("already done", false)]
+    [InlineData("not ready", false)]
+    [InlineData("are you ready?", false)]
+    public void Somebody_says_that_they_are_ready(string text, bool ready) => ChatProposal.SaysReady(text).ShouldBe(ready);
+
+    private static readonly Entry Whose = Given.Noted(0, new NameMatched("Juno Q", Given.Juno));
+
+    private static Entry Wrote(double minute, string text, string name = "Juno Q") => Given.Noted(minute, new NameWrote(name, text, Private: false), Source.Feed);
+
+    private static decimal Credits(params Entry[] entries) => Participation.From(Given.State(entries), Given.Juno, Given.Lesson, ClassRules.Default)
+        .Chat.Sum(c => Scheme.CreditOf(c.Kind));
+
+    [Fact]
+    public void A_message_counts_when_a_sweep_has_said_what_it_was()
+    {
+        var message = Wrote(5, "why does it veer?");
+        Credits(Whose, message).ShouldBe(0);
+        Credits(Whose, message, Given.Noted(9, new ChatSorted(message.Id, ChatKind.Question))).ShouldBe(1);
+        Credits(Whose, message, Given.Noted(9, new ChatSorted(message.Id, ChatKind.Social))).ShouldBe(0);
+        Credits(message, Given.Noted(9, new ChatSorted(message.Id, ChatKind.Question))).ShouldBe(0); // nobody's yet
+    }
+
+    [Fact]
+    public void The_last_word_on_a_message_counts_and_can_be_struck_out()
+    {
+        var (message, first) = (Wrote(5, "it veers"), Given.Noted(9, new ChatSorted(Given.Id(70), ChatKind.Idea)));
+        first = first with { Act = new ChatSorted(message.Id, ChatKind.Idea) };
+        var second = Given.Noted(10, new ChatSorted(message.Id, ChatKind.OffTask));
+        Credits(Whose, message, first, second).ShouldBe(0);
+        Credits(Whose, message, first, second, Given.Strike(second)).ShouldBe(1);
+    }
+
+    [Fact]
+    public void Hiding_a_message_takes_it_from_view_and_not_from_the_count()
+    {
+        var message = Wrote(5, "my number is 55 01 47, and the tide turns at four");
+        var state = Given.State(Whose, message, Given.Noted(6, new ChatSorted(message.Id, ChatKind.Answer)), Given.Noted(7, new ChatHidden(message.Id)));
+        state.Chat.ShouldHaveSingleItem().Hidden.ShouldNotBeNull();
+        state.Of(Given.Juno).Chat.ShouldHaveSingleItem().CountsAs.ShouldBe(ChatKind.Answer);
+    }
+
+    [Theory]
+    [InlineData(1.0, true)]     // 60 s later
+    [InlineData(1.1, false)]
+    public void The_same_again_within_a_minute_counts_once(double later, bool repeat)
+    {
+        var (first, again) = (Wrote(5, "same"), Wrote(5 + later, "same"));
+        var sorted = new[] { first, again }.Select(m => Given.Noted(20, new ChatSorted(m.Id, ChatKind.Answer)));
+        Credits([Whose, first, again, .. sorted]).ShouldBe(repeat ? 1 : 2);
+        Given.State(first, again, Wrote(5.5, "same", "Eino")).Chat.Count(m => m.Repeat).ShouldBe(repeat ? 1 : 0);
+    }
+
+    [Fact]
+    public void A_question_is_open_until_it_is_dealt_with()
+    {
+        var message = Wrote(5, "does fog count as a cloud?");
+        var sorted = Given.Noted(6, new ChatSorted(message.Id, ChatKind.Question));
+        Given.State(Whose, message).Chat[0].IsOpenQuestion.ShouldBeFalse();
+        Given.State(Whose, message, sorted).Chat[0].IsOpenQuestion.ShouldBeTrue();
+        Given.State(Whose, message, sorted, Given.Noted(7, new ChatDealtWith(message.Id))).Chat[0].IsOpenQuestion.ShouldBeFalse();
+    }
+
+    [Fact]
+    public void What_was_tapped_needs_no_sweep()
+    {
+        var state = Given.State(Given.Noted(5, new ChatSaid(Given.Juno, ChatKind.Idea, "a stick in the sand")), Given.Noted(6, new ChatSaid(Given.Juno, ChatKind.Unsorted, "hm")));
+        state.Chat.Select(m => m.Waits).ShouldBe([false, true]);
+    }
+
+    [Theory]
+    [InlineData("plain", "plain")]
+    [InlineData("two\nlines\tand a tab", "two lines and a tab")]
+    [InlineData("ring\u0007 the\u0000 bell", "ring the bell")]
+    [InlineData("abc\u202Egpj.exe", "abcgpj.exe")]
+    [InlineData("\u2066left\u2069", "left")]
+    [InlineData("Nguyễn Bảo Trâm", "Nguyễn Bảo Trâm")]
+    [InlineData("👩‍🚀 ماما", "👩‍🚀 ماما")]
+    [InlineData("<script>alert(1)</script>", "<script>alert(1)</script>")] // a text like any other: it is shown as it is
+    [InlineData("  ", "")]
+    public void Text_from_elsewhere_is_made_fit_to_stand_in_a_line(string text, string clean)
+    {
+        CleanText.Of(text).ShouldBe(clean);
+        CleanText.IsClean(CleanText.Of(text)).ShouldBeTrue();
+    }
+}

@@ -1,0 +1,206 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test, type BrowserContext, type Page } from '@playwright/test'
+import { readFileSync } from 'node:fs'
+import { Program } from './program'
+import { slowLine } from './slow-line'
+
+// Questions to the class, and the page on which students answer them: a teacher, a board, and students on devices of their own.
+const program = new Program()
+const passes = Object.fromEntries(
+  readFileSync(new URL('../../demo/passes.csv', import.meta.url), 'utf8').trim().split('\n').slice(1).map((line) => line.split(',').slice(0, 2)),
+)
+const [juno, birkir, ify] = [passes.S1020, passes.S1002, passes.S1001]
+let context: BrowserContext
+let teacher: Page
+let student: Page
+let code = ''
+
+const device = async (browser: BrowserContext['browser'] extends () => infer B ? NonNullable<B> : never, width = 360) =>
+  (await browser.newContext({ baseURL: program.address, viewport: { width, height: 740 }, reducedMotion: 'reduce' })).newPage()
+const comeIn = async (page: Page, pass: string) => {
+  await page.goto(`/p/${code}`)
+  await page.getByLabel('Your pass').fill(pass)
+  await page.getByRole('button', { name: 'Come in' }).click()
+  await expect(page.getByRole('heading', { name: 'Why the wind backs' })).toBeVisible()
+}
+const serious = async (page: Page) => {
+  const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()
+  return found.violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${v.id}: ${v.nodes.map((n) => n.html).slice(0, 3).join(' | ')}`)
+}
+const questions = () => teacher.getByRole('region', { name: 'Questions and answers' })
+
+test.describe.configure({ mode: 'serial' })
+test.beforeAll(async ({ browser }) => {
+  await program.start()
+  context = await browser.newContext({ baseURL: program.address, viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce', permissions: ['clipboard-read', 'clipboard-write'] })
+  teacher = await context.newPage()
+  await teacher.goto('/sign-in')
+  await teacher.getByRole('button', { name: /Look around/ }).click()
+  await teacher.getByRole('link', { name: 'Go to it' }).click()
+  await expect(teacher.getByRole('heading', { name: 'Meenu Iyengar' })).toBeVisible()
+})
+test.afterAll(() => program.remove())
+
+test('the way in is copied as a sentence and goes on the board with a code for a camera', async () => {
+  await teacher.getByRole('button', { name: 'Student page' }).click()
+  const panel = teacher.getByRole('region', { name: 'Student page' })
+  await panel.getByRole('button', { name: 'Copy for the chat' }).click()
+  const sentence = await teacher.evaluate(() => navigator.clipboard.readText())
+  code = /code (\S+)\)/.exec(sentence)![1]!
+  expect(sentence).toContain(`${program.address}/p/${code}`)
+  await panel.getByRole('button', { name: 'on the board' }).click()
+  const board = await context.newPage()
+  await board.goto(new URL(teacher.url()).pathname.replace('/live', '/board'))
+  await expect(board.getByText(code)).toBeVisible()
+  await expect(board.getByAltText('The address as a code for a camera')).toBeVisible()
+  await board.close()
+  await teacher.keyboard.press('Escape')
+})
+
+test('a student comes in, by keyboard alone, and raises a hand that stands in the line', async ({ browser }) => {
+  student = await device(browser)
+  await student.goto(`/p/${code}`)
+  await student.getByLabel('Your pass').waitFor()
+  expect(await serious(student)).toEqual([])
+  await student.keyboard.press('Tab')
+  await student.keyboard.type('no such pass')
+  await student.keyboard.press('Enter')
+  await expect(student.getByRole('alert')).toContainText('does not open this lesson')
+  await student.getByLabel('Your pass').focus()
+  await student.keyboard.type(birkir!)
+  await student.keyboard.press('Enter')
+  await expect(student.getByText('Birkir')).toBeVisible()
+  await student.getByRole('button', { name: 'Raise your hand' }).focus()
+  await student.keyboard.press('Enter')
+  await expect(student.getByText(/Your hand is up:\s+\d\w\w\s+of\s+\d/)).toBeVisible()
+  await expect(teacher.getByRole('region', { name: 'Hand line' })).toContainText('Birkir')
+  await student.keyboard.press('Tab')
+  await student.getByRole('button', { name: 'Take it down' }).press('Enter')
+  await expect(teacher.getByRole('region', { name: 'Hand line' })).not.toContainText('Birkir')
+})
+
+test('one key opens the next question, its blanks filled in first; the answer is a stroke; one key closes it', async () => {
+  await teacher.keyboard.press('F7')
+  await teacher.getByLabel('island', { exact: true }).fill('Nort')
+  await teacher.getByLabel('other island').fill('Westing')
+  await teacher.keyboard.press('Enter')
+  const asked = student.getByRole('article').filter({ hasText: 'Nort or Westing' })
+  // By keyboard: into the choices, down by one, and on.
+  await asked.getByLabel('Nort', { exact: true }).focus()
+  await student.keyboard.press('Space')
+  await student.keyboard.press('ArrowDown')
+  await student.keyboard.press('Enter')
+  await expect(asked.getByText('Answered: Westing.')).toBeVisible()
+  await expect(questions().getByText('1 answered', { exact: true })).toBeVisible()
+  expect(await serious(student)).toEqual([])
+  expect(await serious(teacher)).toEqual([])
+  await teacher.keyboard.press('F7')
+  await expect(questions().getByRole('button', { name: 'Ask again, as a copy' })).toBeVisible()
+  await expect(student.getByRole('region', { name: 'Questions before' })).toContainText('Nort or Westing')
+  await teacher.keyboard.press('F6')
+  await expect(teacher.getByRole('listitem').filter({ hasText: 'Birkir' }).getByRole('img', { name: 'questions 1.5' })).toBeVisible()
+})
+
+test('results are on the board when they were put there, and a name only if it was chosen', async () => {
+  const board = await context.newPage()
+  await board.goto(new URL(teacher.url()).pathname.replace('/live', '/board'))
+  await teacher.keyboard.press('F6')
+  await questions().getByRole('button', { name: /Nort or Westing/ }).click()
+  await expect(board.getByText('Nort or Westing')).toHaveCount(0)
+  await questions().getByRole('button', { name: 'Put on the board' }).click()
+  await expect(board.getByText('Nort or Westing')).toBeVisible()
+  await expect(board.getByText('Birkir')).toHaveCount(0)
+  await questions().getByRole('button', { name: 'Take off the board' }).click()
+  await questions().getByRole('button', { name: 'with a name' }).click()
+  await questions().getByLabel('Show the answer of Birkir with their name').check()
+  await questions().getByRole('button', { name: 'Put on the board' }).click()
+  await expect(board.getByText('Birkir')).toBeVisible()
+  await board.close()
+})
+
+test('a question made on the spot is open in seconds; who cannot answer says so', async () => {
+  await teacher.keyboard.press('0')
+  await teacher.keyboard.type('Did the ferry sail?')
+  await teacher.keyboard.press('Enter')
+  const asked = student.getByRole('article').filter({ hasText: 'Did the ferry sail?' })
+  await asked.getByRole('button', { name: /can.t do this on my device/ }).click()
+  await expect(asked.getByText('It does not count for you')).toBeVisible()
+  await expect(questions().getByText('1 cannot', { exact: true })).toBeVisible()
+  await teacher.keyboard.press('F7')
+})
+
+test('without a connection what a student does is kept, and goes out by itself', async () => {
+  await student.context().setOffline(true)
+  await student.getByRole('button', { name: 'Raise your hand' }).click()
+  await expect(student.getByText('What you do is kept')).toBeVisible()
+  await expect(student.getByText('Your hand goes up…')).toBeVisible()
+  await student.context().setOffline(false)
+  await expect(teacher.getByRole('region', { name: 'Hand line' })).toContainText('Birkir', { timeout: 15_000 })
+  await expect(student.getByText(/Your hand is up/)).toBeVisible()
+})
+
+test('a message is between two until the teacher shows it', async ({ browser }) => {
+  const other = await device(browser, 640)
+  await comeIn(other, ify!)
+  await student.getByLabel('Write to your teacher').fill('Is backing turning back?')
+  await student.getByRole('button', { name: 'Send' }).click()
+  await expect(student.getByText('between you two')).toBeVisible()
+  await teacher.keyboard.press('F9')
+  const chat = teacher.getByRole('region', { name: 'Sweep the chat' })
+  await chat.getByText('Is backing turning back?').first().click()
+  await teacher.keyboard.press('6')
+  await expect(other.getByRole('region', { name: 'Said in class' })).toContainText('Is backing turning back?')
+  await teacher.keyboard.press('F9')
+  await other.context().close()
+})
+
+test('a server that was killed loses no answer, and the page goes on by itself', async () => {
+  await teacher.keyboard.press('F6')
+  await teacher.keyboard.press('0')
+  await teacher.keyboard.type('Is it raining where you are?')
+  await teacher.keyboard.press('Enter')
+  const asked = student.getByRole('article').filter({ hasText: 'Is it raining' })
+  await asked.getByLabel('yes').check()
+  await asked.getByRole('button', { name: 'Answer', exact: true }).click()
+  await expect(asked.getByText('Answered: yes.')).toBeVisible()
+  await program.kill()
+  await program.start()
+  await expect(questions().getByText('1 answered', { exact: true })).toBeVisible({ timeout: 20_000 })
+  await asked.getByRole('button', { name: 'change it' }).click()
+  await asked.getByLabel('no', { exact: true }).check()
+  await asked.getByRole('button', { name: 'Answer', exact: true }).click()
+  await expect(asked.getByText('Answered: no.')).toBeVisible({ timeout: 20_000 })
+})
+
+test('the page weighs under 100 kB and works on a line with 400 ms of delay that loses a twentieth', async ({ browser }) => {
+  const line = await slowLine(program.address, 400, 0.05)
+  const page = await (await browser.newContext({ baseURL: line.address, viewport: { width: 360, height: 740 }, reducedMotion: 'reduce' })).newPage()
+  const network = await page.context().newCDPSession(page)
+  await network.send('Network.enable')
+  let bytes = 0
+  let fonts = 0
+  network.on('Network.loadingFinished', (e) => (bytes += e.encodedDataLength))
+  network.on('Network.responseReceived', (e) => (fonts += e.type === 'Font' ? 1 : 0))
+  await page.goto(`/p/${code}`)
+  await page.getByLabel('Your pass').fill(juno!)
+  await page.getByRole('button', { name: 'Come in' }).click()
+  await expect(page.getByRole('heading', { name: 'Why the wind backs' })).toBeVisible({ timeout: 20_000 })
+  expect(bytes).toBeGreaterThan(20_000)
+  expect(bytes).toBeLessThan(100_000)
+  expect(fonts).toBe(0)
+  await page.getByRole('button', { name: 'Take it down' }).click()
+  await expect(page.getByRole('button', { name: 'Raise your hand' })).toBeVisible({ timeout: 20_000 })
+  await page.getByRole('button', { name: 'Raise your hand' }).click()
+  await expect(page.getByText(/Your hand is up/)).toBeVisible({ timeout: 20_000 })
+  await page.emulateMedia({ colorScheme: 'dark' })
+  expect(await serious(page)).toEqual([])
+  await page.context().close()
+  line.close()
+})
+
+test('a page that the teacher ended asks for the pass again', async () => {
+  await teacher.keyboard.press('F6')
+  await teacher.getByRole('button', { name: /^Student page/ }).click()
+  await teacher.getByRole('button', { name: /^End the page of Birkir/ }).click()
+  await expect(student.getByRole('heading', { name: 'Come in' })).toBeVisible({ timeout: 15_000 })
+})

@@ -1,0 +1,197 @@
+<script setup lang="ts">
+import { computed, inject } from 'vue'
+import type { Schemas } from '../../api/client'
+import { clock } from '../../ui/format'
+import Rendered from '../../ui/Rendered.vue'
+import ResultsChart from '../questions/ResultsChart.vue'
+
+/** What the class sees. Big, quiet, and nothing but what was put up. */
+const props = defineProps<{ board: Schemas['BoardView']; now: number; lesson?: string }>()
+const pictures = inject('pictures', '/api/pictures')
+const countFrom = 3
+const countIn = computed(() => {
+  const since = props.board.statement?.since
+  if (since === undefined) return ''
+  const left = countFrom - Math.floor((props.now - since) / 1000)
+  return left > 0 ? String(Math.min(left, countFrom)) : 'Now'
+})
+const left = (to: number) => (to > props.now ? clock(to - props.now) : 'time is up')
+const address = location.host + '/p'
+const isEmpty = computed(() => Object.entries(props.board).every(([name, part]) => name === 'now' || part === null))
+const beside = computed(() => {
+  const b = props.board
+  return !!(b.stage || b.timer || b.turn || b.handLine || b.signals || b.wayIn)
+})
+</script>
+
+<template>
+  <div
+    class="board"
+    :class="{
+      both:
+        beside &&
+        (board.statement ||
+          board.questions?.length ||
+          board.results ||
+          board.messages?.length ||
+          board.directions ||
+          board.rubric ||
+          board.groups),
+    }"
+  >
+    <p v-if="isEmpty" class="empty">The board is empty.</p>
+    <div class="main">
+      <section v-if="board.statement" class="statement">
+        <p class="text">{{ board.statement.text }}</p>
+        <p class="count" aria-live="polite">{{ countIn }}</p>
+      </section>
+      <section v-for="q in board.questions" :key="q.text" class="question">
+        <p class="text">{{ q.text }}</p>
+        <ol v-if="q.options.length">
+          <li v-for="(o, i) in q.options" :key="o.id">
+            <img v-if="o.picture" :src="`${pictures}/${o.picture}`" :alt="o.alternativeText" />
+            {{ o.text || 'ABCDEFGHIJKL'[i] }}
+          </li>
+        </ol>
+        <p v-if="q.deadline !== null" class="time">{{ left(q.deadline) }}</p>
+      </section>
+      <section v-if="board.results" class="results">
+        <p class="text">{{ board.results.text }}</p>
+        <ResultsChart v-bind="board.results" />
+        <p v-if="board.results.rightWords">Right: {{ board.results.rightWords }}</p>
+        <p v-for="n in board.results.named" :key="n.who">
+          <b>{{ n.who }}</b> {{ n.answer }}
+        </p>
+      </section>
+      <section v-if="board.messages?.length" class="messages">
+        <p v-for="m in board.messages" :key="m.message">
+          <b>{{ m.who }}</b> <bdi>{{ m.text }}</bdi>
+        </p>
+      </section>
+      <Rendered v-if="board.directions" class="directions" :html="board.directions" />
+      <section v-if="board.groups" class="groups">
+        <div v-for="group in board.groups" :key="group.name">
+          <h2>{{ group.name }}</h2>
+          <p>{{ group.members.join(', ') }}</p>
+        </div>
+      </section>
+      <Rendered v-if="board.rubric" class="rubric" :html="board.rubric" />
+    </div>
+    <aside v-if="beside" class="beside">
+      <section v-if="board.wayIn">
+        <h2>Your page</h2>
+        <p>{{ address }}</p>
+        <p class="time">{{ board.wayIn }}</p>
+        <img
+          v-if="lesson"
+          class="code"
+          :src="`/api/lessons/${lesson}/way-in.svg`"
+          alt="The address as a code for a camera"
+        />
+      </section>
+      <section v-if="board.stage">
+        <h2>{{ board.stage.name }}</h2>
+        <p class="time">{{ left(board.stage.to) }}</p>
+      </section>
+      <section v-if="board.timer">
+        <h2>{{ board.timer.task || 'Your task' }}</h2>
+        <p class="time">{{ left(board.timer.to) }}</p>
+      </section>
+      <section v-if="board.turn">
+        <h2>Turn</h2>
+        <p class="time">
+          <span class="marked">{{ board.turn }}</span>
+        </p>
+      </section>
+      <section v-if="board.handLine">
+        <h2>Hands</h2>
+        <ol v-if="board.handLine.length">
+          <li v-for="(name, i) in board.handLine.slice(0, 8)" :key="i">{{ i + 1 }} {{ name }}</li>
+        </ol>
+        <p v-else>nobody waits</p>
+      </section>
+      <section v-if="board.signals">
+        <h2>Our signals</h2>
+        <p v-for="s in board.signals" :key="s.meaning">
+          <b>{{ s.meaning }}</b> {{ s.gesture }}
+        </p>
+      </section>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.board {
+  display: grid;
+  gap: 3.2em;
+  height: 100%;
+  padding: 3em 3.6em;
+  font-size: clamp(1rem, 2.1vw, 1.9rem);
+  line-height: 1.4;
+  background: var(--paper);
+  color: var(--ink);
+  align-content: start;
+}
+.both {
+  grid-template-columns: minmax(0, 1fr) 13em;
+}
+.empty {
+  color: var(--ink-soft);
+}
+.main > * + * {
+  margin-top: 1.4em;
+}
+.main > .directions {
+  font-size: 1.2em;
+}
+.statement .text {
+  font-size: 1.7em;
+  line-height: 1.25;
+  font-weight: 700;
+}
+.statement .count {
+  font-size: 3.4em;
+  line-height: 1.2;
+  font-weight: 700;
+}
+.beside > * + * {
+  margin-top: 1.2em;
+}
+.both .beside {
+  border-left: 3px solid var(--margin);
+  padding-left: 1.2em;
+}
+h2 {
+  border-bottom: 2px solid var(--ink);
+  font-weight: 650;
+}
+.time {
+  font-size: 1.7em;
+  line-height: 1.3;
+  font-weight: 700;
+}
+.groups {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(11em, 1fr));
+  gap: 1em 1.6em;
+}
+.question ol {
+  display: grid;
+  gap: 0.3em;
+  margin-top: 0.6em;
+}
+.question img {
+  height: 4.5em;
+  border: 1px solid var(--rule);
+}
+.code {
+  width: 8em;
+  margin-top: 0.4em;
+  background: #fff;
+}
+.question .text,
+.results .text {
+  font-size: 1.3em;
+  font-weight: 650;
+}
+</style>

@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
+import { computed, ref } from 'vue'
+import { useLive } from '../../live/lesson'
+import { hour } from '../../ui/format'
+import SidePanel from './SidePanel.vue'
+
+/** Names in the meeting that nobody has been matched to: this student, not a student, or ask later, each by one press. */
+const emit = defineEmits<{ close: [] }>()
+const { drawn, note } = useLive()
+const query = ref('')
+const rows = computed(() => drawn.value?.rows ?? [])
+const nameOf = (id: string) => rows.value.find((r) => r.id === id)?.shortName ?? 'a student'
+const found = computed(() => {
+  const wanted = query.value.trim().toLowerCase()
+  return rows.value.filter((r) => `${r.called} ${r.rest}`.toLowerCase().includes(wanted)).slice(0, 8)
+})
+/** Whose name has a word in common with the one that was given. */
+const likely = (name: string) => {
+  const given = name.toLowerCase().split(/\s+/)
+  return rows.value
+    .filter((r) =>
+      given.some((word) => word.length > 1 && `${r.called} ${r.rest}`.toLowerCase().split(/\s+/).includes(word)),
+    )
+    .slice(0, 3)
+}
+const match = (name: string, student: string | null) => note({ type: 'nameMatched', name, student })
+</script>
+
+<template>
+  <SidePanel title="Names at the door" @close="emit('close')">
+    <div v-for="caller in drawn?.callers" :key="caller.session" class="border-b border-rule py-2">
+      <p class="flex items-baseline justify-between gap-2">
+        <bdi class="truncate font-bold" :title="caller.name">{{ caller.name }}</bdi>
+        <span class="shrink-0 text-small text-ink-soft">student page {{ hour(caller.at) }}</span>
+      </p>
+      <div class="flex flex-wrap gap-x-3 text-small">
+        <button
+          v-for="row in likely(caller.name)"
+          :key="row.id"
+          class="quiet font-semibold"
+          @click="note({ type: 'pageAdmitted', session: caller.session, student: row.id })"
+        >
+          {{ row.shortName }}
+        </button>
+        <button class="quiet" @click="note({ type: 'pageAdmitted', session: caller.session, student: null })">
+          turn away
+        </button>
+      </div>
+      <select
+        class="field text-small"
+        :aria-label="`Who “${caller.name}” is`"
+        @change="
+          note({
+            type: 'pageAdmitted',
+            session: caller.session,
+            student: ($event.target as HTMLSelectElement).value,
+          })
+        "
+      >
+        <option value="" selected disabled>somebody else…</option>
+        <option v-for="row in rows" :key="row.id" :value="row.id">{{ row.called }} {{ row.rest }}</option>
+      </select>
+    </div>
+    <p v-if="!drawn?.door.length && !drawn?.callers.length" class="py-2 text-ink-soft">
+      Everybody in the meeting is known. Who knocks next waits here.
+    </p>
+    <div v-for="one in drawn?.door" :key="one.name" class="border-b border-rule py-2">
+      <p class="flex items-baseline justify-between gap-2">
+        <bdi class="truncate font-bold" :title="one.name">{{ one.name }}</bdi>
+        <span class="shrink-0 text-small text-ink-soft">
+          <template v-if="one.first === null">{{ one.later ? 'later' : 'seen online' }}</template>
+          <template v-else
+            >{{ one.later ? 'later' : one.inMeeting ? 'in since' : 'seen' }} {{ hour(one.first) }}</template
+          >
+        </span>
+      </p>
+      <div class="flex flex-wrap gap-x-3 text-small">
+        <button
+          v-for="student in one.proposals.slice(0, 3)"
+          :key="student"
+          class="quiet font-semibold"
+          @click="match(one.name, student)"
+        >
+          {{ nameOf(student) }}
+        </button>
+        <button class="quiet" @click="match(one.name, null)">not a student</button>
+        <button v-if="!one.later" class="quiet" @click="note({ type: 'askedLater', name: one.name })">later</button>
+      </div>
+      <Combobox
+        :model-value="null"
+        nullable
+        @update:model-value="(student: string | null) => student && match(one.name, student)"
+      >
+        <ComboboxInput
+          class="field text-small"
+          :aria-label="`Somebody else is “${one.name}”`"
+          placeholder="somebody else…"
+          autocomplete="off"
+          @change="query = $event.target.value"
+        />
+        <ComboboxOptions class="border border-ink bg-paper">
+          <ComboboxOption v-for="row in found" :key="row.id" v-slot="{ active }" :value="row.id" as="template">
+            <li class="cursor-pointer px-2 py-0.5" :class="{ 'bg-paper-deep': active }">
+              <b>{{ row.called }}</b> {{ row.rest }}
+            </li>
+          </ComboboxOption>
+        </ComboboxOptions>
+      </Combobox>
+    </div>
+  </SidePanel>
+</template>

@@ -1,0 +1,388 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import Sortable from 'sortablejs'
+import { computed, ref, type ObjectDirective } from 'vue'
+import { api, ask, type Schemas } from '../../api/client'
+import { useLive } from '../../live/lesson'
+import { entryId } from '../../live/outbox'
+import { count, shortDay } from '../../ui/format'
+import KeyCap from '../../ui/KeyCap.vue'
+import TallyStrokes from '../../ui/TallyStrokes.vue'
+import { digitOf } from './acts'
+
+/** Groups: made at random or by hand, members moved by dragging, by keys or from a list; sit-ins with a mark for each member. */
+const props = defineProps<{ id: string; chosen: readonly string[]; running: boolean }>()
+const emit = defineEmits<{ close: []; choose: [students: string[]] }>()
+const { drawn, note, serverTime } = useLive()
+type Group = Schemas['StudentGroup']
+
+const rows = computed(() => drawn.value?.rows ?? [])
+const rowOf = (student: string) => rows.value.find((r) => r.id === student)
+const isHere = (student: string) => ['here', 'late'].includes(rowOf(student)?.whereabouts ?? '')
+const here = computed(() => rows.value.filter((r) => isHere(r.id)).map((r) => r.id))
+const groups = computed(() => drawn.value?.groups ?? [])
+const placed = computed(() => new Set(groups.value.flatMap((g) => g.members)))
+const unplaced = computed(() => here.value.filter((s) => !placed.value.has(s)))
+const smallest = computed(() => [...groups.value].sort((a, b) => a.members.length - b.members.length)[0])
+
+const by = ref<'count' | 'size'>('count')
+const number = ref(4)
+const told = ref('')
+const problem = ref('')
+const asking = ref(false)
+const nameOf = (student: string) => rowOf(student)?.shortName ?? 'somebody'
+const named = (members: readonly (readonly string[])[]): Group[] =>
+  members.map((m, i) => ({ id: entryId(serverTime() + i), name: `Group ${i + 1}`, members: [...m] }))
+
+async function atRandom() {
+  asking.value = true
+  problem.value = ''
+  try {
+    const found = await ask(
+      api.POST('/api/lessons/{id}/groups/propose', {
+        params: { path: { id: props.id } },
+        body: {
+          students: here.value,
+          count: by.value === 'count' ? number.value : null,
+          size: by.value === 'size' ? number.value : null,
+          seed: Math.floor(Math.random() * 2 ** 31),
+        },
+      }),
+    )
+    note({ type: 'groupsMade', groups: named(found.groups) })
+    const pairs = (list: string[][], what: string) =>
+      list.length ? `${list.map((p) => p.map(nameOf).join(' and ')).join('; ')} ${what}. ` : ''
+    told.value =
+      pairs(found.split, 'could not be kept together') +
+      pairs(found.joined, 'could not be kept apart') +
+      (found.repeats
+        ? `${count(found.repeats, 'pair')} worked together before.`
+        : 'Nobody works with the same people as in earlier lessons.')
+  } catch (failure) {
+    problem.value = (failure as Error).message
+  } finally {
+    asking.value = false
+  }
+}
+const byHand = () =>
+  note({
+    type: 'groupsMade',
+    groups: named(
+      Array.from(
+        { length: Math.max(1, by.value === 'count' ? number.value : Math.round(here.value.length / number.value)) },
+        () => [],
+      ),
+    ),
+  })
+
+const { data: before } = useQuery({
+  queryKey: ['groups-before', props.id],
+  queryFn: () => ask(api.GET('/api/lessons/{id}/groups/before', { params: { path: { id: props.id } } })),
+})
+/** The same groups as then, with those who are here now. */
+function again(then: Schemas['GroupsBefore']) {
+  const kept = then.groups.map((g, i) => ({
+    id: entryId(serverTime() + i),
+    name: g.name,
+    members: g.members.filter((m) => here.value.includes(m)),
+  }))
+  note({ type: 'groupsMade', groups: kept.filter((g) => g.members.length) })
+}
+
+const move = (student: string, group: string | null) => note({ type: 'groupJoined', student, group })
+const placeAll = () => {
+  const sizes = new Map(groups.value.map((g) => [g.id, g.members.length]))
+  note(
+    ...unplaced.value.map((student) => {
+      const [least] = [...sizes].sort((a, b) => a[1] - b[1])[0]!
+      sizes.set(least, sizes.get(least)! + 1)
+      return { type: 'groupJoined' as const, student, group: least }
+    }),
+  )
+}
+
+const sitting = ref<string>()
+const contributions = [
+  { contribution: 'contributed', label: 'contributed', key: '1' },
+  { contribution: 'some', label: 'some', key: '2' },
+  { contribution: 'not', label: 'not', key: '3' },
+] as const
+// What was marked in this visit, and by which entry: pressing another mark strikes the first one out.
+const seen = ref<Record<string, { contribution: string; entry: string }>>({})
+function sitIn(group: string) {
+  sitting.value = sitting.value === group ? undefined : group
+  seen.value = {}
+}
+function mark(student: string, contribution: (typeof contributions)[number]['contribution']) {
+  if (!sitting.value) return
+  const before = seen.value[student]
+  if (before && drawn.value?.entries.some((e) => e.state !== 'struck' && e.id === before.entry))
+    note({ type: 'struck', entry: before.entry })
+  const [entry] = note({ type: 'satIn', student, group: sitting.value, contribution })
+  seen.value = { ...seen.value, [student]: { contribution, entry: entry! } }
+  emit('choose', [])
+}
+
+function onKey(event: KeyboardEvent) {
+  const digit = digitOf(event)
+  if (!digit || !props.chosen.length || !props.running) return false
+  if (sitting.value) {
+    const found = contributions.find((c) => c.key === digit)
+    if (!found) return false
+    for (const student of props.chosen) mark(student, found.contribution)
+    return true
+  }
+  const group = groups.value[Number(digit) - 1]
+  if (digit !== '0' && !group) return false
+  note(...props.chosen.map((student) => ({ type: 'groupJoined' as const, student, group: group?.id ?? null })))
+  emit('choose', [])
+  return true
+}
+defineExpose({ onKey })
+
+const sortables = new Map<HTMLElement, Sortable>()
+/** A list of members that can be dragged from and to, by mouse or touch. */
+const vMembers: ObjectDirective<HTMLElement, string> = {
+  mounted(element) {
+    sortables.set(
+      element,
+      Sortable.create(element, {
+        group: 'members',
+        draggable: '.member',
+        // Its own dragging, since browsers do not drag what is a button; a few pixels tell a drag from a press.
+        forceFallback: true,
+        fallbackTolerance: 4,
+        animation: matchMedia('(prefers-reduced-motion: reduce)').matches ? 0 : 120,
+        onEnd({ item, from, to, oldIndex }) {
+          // Put back where it was: the lists are drawn from the data, and the data change next.
+          from.insertBefore(item, from.children[oldIndex ?? 0] ?? null)
+          const student = item.dataset.student
+          if (student && from !== to) move(student, to.dataset.group || null)
+        },
+      }),
+    )
+  },
+  unmounted(element) {
+    sortables.get(element)?.destroy()
+    sortables.delete(element)
+  },
+}
+const onBoard = computed(() => drawn.value?.board.some((b) => b.item === 'groups'))
+</script>
+
+<template>
+  <section class="groups" aria-label="Groups">
+    <div class="rule-head">
+      <h2>Groups</h2>
+      <span class="flex flex-wrap gap-x-4 text-small font-normal">
+        <template v-if="groups.length && running">
+          <button class="quiet" @click="note({ type: onBoard ? 'boardTaken' : 'boardPut', item: 'groups' })">
+            {{ onBoard ? 'off the board' : 'on the board' }}
+          </button>
+          <button class="quiet" @click="note({ type: 'groupsDissolved' })">dissolve</button>
+        </template>
+        <button class="quiet" @click="emit('close')">back to the sheet <KeyCap k="Esc" /></button>
+      </span>
+    </div>
+
+    <form v-if="running" class="make" @submit.prevent="atRandom">
+      <label><input v-model="by" type="radio" value="count" /> so many groups</label>
+      <label><input v-model="by" type="radio" value="size" /> groups of</label>
+      <input v-model.number="number" class="field number" type="number" min="1" max="60" aria-label="How many" />
+      <button class="press" :disabled="asking || !here.length">
+        {{ asking ? 'Making…' : groups.length ? 'Make anew at random' : 'Make at random' }}
+      </button>
+      <button type="button" class="press" @click="byHand">Empty, to fill by hand</button>
+      <template v-if="!groups.length">
+        <button v-for="b in before?.slice(0, 3)" :key="b.lessonId + b.at" type="button" class="press" @click="again(b)">
+          {{ b.lessonId === id ? 'As before' : `As on ${shortDay(b.at)}` }}
+        </button>
+      </template>
+    </form>
+    <p v-if="problem" role="alert" class="py-1 font-semibold">{{ problem }}</p>
+    <p v-else-if="told" role="status" class="py-1 text-small text-ink-soft">{{ told }}</p>
+    <p v-if="!groups.length" class="py-4 text-ink-soft">
+      {{
+        here.length
+          ? `${count(here.length, 'student')} here to be split. Wishes of the plan are kept where they can be.`
+          : 'Nobody is here yet.'
+      }}
+    </p>
+
+    <div class="columns">
+      <section v-for="(group, g) in groups" :key="group.id" class="group" :class="{ sitting: sitting === group.id }">
+        <div class="flex items-baseline gap-2 border-b-[1.5px] border-ink">
+          <KeyCap v-if="g < 9" :k="String(g + 1)" />
+          <input
+            class="name"
+            :value="group.name"
+            maxlength="60"
+            :aria-label="`Name of group ${g + 1}`"
+            :disabled="!running"
+            @change="
+              note({
+                type: 'groupRenamed',
+                group: group.id,
+                name: ($event.target as HTMLInputElement).value.trim() || `Group ${g + 1}`,
+              })
+            "
+            @keydown.enter="($event.target as HTMLInputElement).blur()"
+          />
+          <button v-if="running" class="quiet text-small" :aria-pressed="sitting === group.id" @click="sitIn(group.id)">
+            {{ sitting === group.id ? 'leave' : 'sit in' }}
+          </button>
+          <button v-if="running" class="quiet text-small" @click="emit('choose', [...group.members])">all</button>
+        </div>
+        <ul v-members="group.id" :data-group="group.id" class="members">
+          <li
+            v-for="student in group.members"
+            :key="student"
+            class="member"
+            :data-student="student"
+            :class="{ chosen: chosen.includes(student), away: !isHere(student) }"
+          >
+            <button
+              class="who"
+              :aria-pressed="chosen.includes(student)"
+              @click="
+                emit('choose', chosen.includes(student) ? chosen.filter((c) => c !== student) : [...chosen, student])
+              "
+            >
+              <KeyCap class="text-ink-soft" :k="rowOf(student)?.key ?? ''" /> {{ nameOf(student) }}
+            </button>
+            <TallyStrokes
+              v-if="rowOf(student)?.group.length"
+              :strokes="rowOf(student)!.group"
+              pen="group"
+              label="seen in groups"
+            />
+            <template v-if="running && sitting === group.id">
+              <button
+                v-for="c in contributions"
+                :key="c.contribution"
+                class="quiet text-small"
+                :class="{ 'font-bold': seen[student]?.contribution === c.contribution }"
+                @click="mark(student, c.contribution)"
+              >
+                {{ c.label }}
+              </button>
+            </template>
+            <button
+              v-else-if="running && isHere(student)"
+              class="quiet word text-small"
+              :aria-label="`Give ${nameOf(student)} the word before the class`"
+              @click="note({ type: 'called', student, origin: 'invited' })"
+            >
+              {{ drawn?.turn?.student === student ? 'has the word' : 'the word' }}
+            </button>
+          </li>
+        </ul>
+      </section>
+      <section v-if="groups.length" class="group">
+        <div class="flex items-baseline gap-2 border-b-[1.5px] border-ink">
+          <KeyCap k="0" /><span class="flex-1 font-semibold">In no group</span>
+          <button v-if="running && unplaced.length" class="quiet text-small" @click="placeAll">
+            {{ unplaced.length === 1 ? `into ${smallest?.name}` : 'place all' }}
+          </button>
+        </div>
+        <ul v-members="''" data-group="" class="members">
+          <li
+            v-for="student in unplaced"
+            :key="student"
+            class="member"
+            :data-student="student"
+            :class="{ chosen: chosen.includes(student) }"
+          >
+            <button class="who" :aria-pressed="chosen.includes(student)" @click="emit('choose', [student])">
+              <KeyCap class="text-ink-soft" :k="rowOf(student)?.key ?? ''" /> {{ nameOf(student) }}
+            </button>
+            <button v-if="running && smallest" class="quiet text-small" @click="move(student, smallest.id)">
+              into {{ smallest.name }}
+            </button>
+          </li>
+        </ul>
+      </section>
+    </div>
+    <p v-if="groups.length && running" class="py-2 text-small text-ink-soft">
+      A letter, then the number of a group, moves a student; or drag them. While you sit in: 1 contributed, 2 some, 3
+      not.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.make {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 16px;
+  padding: 6px 0;
+}
+.number {
+  width: 4rem;
+}
+.columns {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(218px, 1fr));
+  gap: 18px 28px;
+  padding-top: 8px;
+}
+.group.sitting {
+  grid-column: span 2;
+  box-shadow: -3px 0 0 var(--ink);
+  padding-left: 8px;
+}
+.name {
+  flex: 1;
+  min-width: 0;
+  min-height: 24px;
+  font-weight: 650;
+  background: transparent;
+}
+.members {
+  min-height: 36px;
+}
+.member {
+  display: flex;
+  align-items: baseline;
+  gap: 8px;
+  min-height: 27px;
+  border-bottom: 1px solid var(--rule);
+  cursor: grab;
+}
+.member.chosen {
+  background: var(--paper-deep);
+  box-shadow: inset 3px 0 0 var(--ink);
+}
+.member.away .who {
+  font-style: italic;
+  color: var(--ink-soft);
+}
+.who {
+  flex: 1;
+  min-width: 0;
+  min-height: 24px;
+  overflow: hidden;
+  text-align: start;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  padding-left: 6px;
+}
+.word {
+  opacity: 0;
+}
+.member:hover .word,
+.word:focus-visible {
+  opacity: 1;
+}
+@media (max-width: 900px) {
+  .group.sitting {
+    grid-column: auto;
+  }
+}
+@media (hover: none) {
+  .word {
+    opacity: 1;
+  }
+}
+</style>

@@ -1,0 +1,46 @@
+import { computed, ref } from 'vue'
+import type { LiveLesson } from '../../live/lesson'
+
+/** A pass over the whole class: everybody, except those who are taken out. */
+export type Pass = { kind: 'rollCall' } | { kind: 'signal'; statement: string; ledBy: string | null }
+
+export function usePass({ drawn, note }: LiveLesson) {
+  const pass = ref<Pass>()
+  const out = ref(new Set<string>())
+  const rows = computed(() => drawn.value?.rows ?? [])
+  const isHere = (row: { whereabouts: string }) => row.whereabouts === 'here' || row.whereabouts === 'late'
+
+  /** Begins from what is known; but until half of the class has been seen, a roll call takes everybody to be here. */
+  function begin(next: Pass) {
+    pass.value = next
+    const known = rows.value.filter(isHere).length * 2 >= rows.value.length
+    const isOut = (row: { whereabouts: string }) =>
+      next.kind === 'signal' || known ? !isHere(row) : row.whereabouts === 'excused'
+    out.value = new Set(rows.value.filter(isOut).map((r) => r.id))
+  }
+
+  /** Takes somebody out, or back in. */
+  function takeOut(student: string) {
+    const next = new Set(out.value)
+    if (!next.delete(student)) next.add(student)
+    out.value = next
+  }
+
+  /** Notes the pass and says in words what was noted. */
+  function finish(): string | undefined {
+    const done = pass.value
+    if (!done) return undefined
+    pass.value = undefined
+    const kept = rows.value.map((r) => r.id).filter((student) => !out.value.has(student))
+    if (done.kind === 'rollCall') {
+      note({ type: 'rollCallTaken', here: kept })
+      return `Roll call: ${kept.length} here`
+    }
+    const silent = rows.value.filter((r) => isHere(r) && out.value.has(r.id)).map((r) => r.id)
+    note({ type: 'signalRoundHeld', statement: done.statement, answered: kept, silent, ledBy: done.ledBy })
+    if (drawn.value?.board.some((b) => b.item === 'statement')) note({ type: 'boardTaken', item: 'statement' })
+    return `Signal round: ${kept.length} answered`
+  }
+
+  return { pass, out, begin, takeOut, finish }
+}

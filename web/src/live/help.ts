@@ -1,0 +1,109 @@
+import { HubConnectionBuilder, LogLevel } from '@microsoft/signalr'
+import { computed, onScopeDispose, ref, shallowRef } from 'vue'
+import { api, ask, Problem, type Schemas } from '../api/client'
+import { entryId, Outbox, type Act, type Noted } from './outbox'
+import { drawChat, type DrawnHand } from './pencil'
+
+/**
+ * A helper's window on a lesson: the key of the link is the right to it. What may be seen is asked for with the key; the hub only says that
+ * something changed.
+ */
+export function useHelp(key: string) {
+  const view = shallowRef<Schemas['HelpView']>()
+  const noted = shallowRef<readonly Noted[]>([])
+  const away = ref(false)
+  const closed = ref('')
+  const now = ref(Date.now())
+  let ahead = 0
+  const headers = { Authorization: `Bearer ${key}` }
+
+  const outbox = new Outbox(
+    // One box for each key, so that nothing of one helper goes out under another's.
+    `help ${key.slice(0, 12)}`,
+    (entries) => ask(api.POST('/api/help/entries', { body: { entries }, headers })),
+    (list) => (noted.value = list),
+    (state, position) => {
+      away.value = state === 'away'
+      if (position !== undefined && (view.value?.position ?? 0) < position) setTimeout(() => void load(), 100)
+    },
+  )
+
+  async function load() {
+    try {
+      const next = await ask(api.GET('/api/help', { headers }))
+      ahead = next.now - Date.now()
+      if (next.position >= (view.value?.position ?? 0)) view.value = next
+      outbox.shown(next.position)
+      closed.value = ''
+    } catch (failure) {
+      if (failure instanceof Problem && failure.status === 401) closed.value = failure.message
+      else if (!view.value) setTimeout(() => void load(), 1000)
+    }
+  }
+
+  const hub = new HubConnectionBuilder()
+    .withUrl('/help/live')
+    .configureLogging(LogLevel.None)
+    .withAutomaticReconnect({ nextRetryDelayInMilliseconds: () => 1000 })
+    .build()
+  hub.on('changed', () => void load())
+  const watch = async () => {
+    await hub.invoke('Watch', key)
+    await load()
+    outbox.hurry()
+  }
+  hub.onreconnected(() => void watch().catch(() => undefined))
+  let gone = false
+  const connect = async (): Promise<void> => {
+    if (gone || closed.value) return
+    await hub.start().then(watch, () => setTimeout(() => void connect(), 1000))
+  }
+  const ticking = setInterval(() => (now.value = Date.now() + ahead), 1000)
+  onScopeDispose(() => {
+    gone = true
+    clearInterval(ticking)
+    outbox.close()
+    void hub.stop()
+  })
+  void load()
+    .then(connect)
+    .catch(() => undefined)
+  void outbox.wake()
+
+  function note(...acts: Act[]) {
+    const at = Date.now() + ahead
+    void outbox.add(acts.map((act, i) => ({ id: entryId(at + i), happenedAt: Math.round(at), act })))
+  }
+
+  /** The line with this browser's own hands on it. */
+  const hands = computed(() => {
+    let line: DrawnHand[] = (view.value?.hands ?? []).map((h) => ({ ...h, pencil: false }))
+    for (const { act, refused, happenedAt } of noted.value) {
+      if (refused) continue
+      if (act.type === 'handRaised' && !line.some((h) => h.student === act.student))
+        line.push({
+          student: act.student,
+          raisedAt: happenedAt,
+          lapsed: false,
+          ready: act.ready ?? false,
+          stranger: null,
+          pencil: true,
+        })
+      if (act.type === 'handEnded') line = line.filter((h) => h.student !== act.student)
+    }
+    return line
+  })
+
+  return {
+    view,
+    hands,
+    messages: computed(() => drawChat(view.value?.chat?.messages ?? [], noted.value)),
+    refused: computed(() => noted.value.filter((n) => n.refused)),
+    waiting: computed(() => noted.value.filter((n) => !n.refused && n.storedAt === undefined).length),
+    away,
+    closed,
+    now,
+    note,
+    dismiss: (id: string) => void outbox.dismiss(id),
+  }
+}

@@ -1,0 +1,200 @@
+import { HubConnectionBuilder, HubConnectionState, LogLevel } from '@microsoft/signalr'
+import { computed, onScopeDispose, ref, shallowRef } from 'vue'
+import type { Schemas } from '../api/client'
+
+export type Doing = Omit<Schemas['PageAct'], 'id'>
+export type PageQuestion = Schemas['PageQuestion']
+
+interface Waiting {
+  id: string
+  act: Doing
+}
+
+const random = () => crypto.randomUUID()
+const isAway = (status: number) => status === 0 || status === 429 || status >= 500
+
+/** Somebody's page of one lesson, kept in step with it; what was done while there was no connection goes out when there is one. */
+export function usePage(code: string) {
+  const lesson = shallowRef<Schemas['PageLesson']>()
+  const own = shallowRef<Schemas['PageOwn']>()
+  const now = ref(Date.now())
+  const door = ref<'asking' | 'closed' | 'open'>('asking')
+  const byName = ref(false)
+  const problem = ref('')
+  const away = ref(false)
+  const waiting = ref<Waiting[]>([])
+  let ahead = 0
+  let sending = false
+  let over = false
+
+  const base = `/api/page/${encodeURIComponent(code)}`
+  const kept = `polite-tally-waiting-${code}`
+  // The id of an anonymous answer is all that can change it. It stays in this tab, and what was answered stays nowhere.
+  const ballotOf = (asking: string) => {
+    const key = `polite-tally-ballot-${asking}`
+    const id = sessionStorage.getItem(key) ?? random()
+    sessionStorage.setItem(key, id)
+    return id
+  }
+
+  async function call<T>(path: string, body?: unknown): Promise<{ status: number; data?: T; detail: string }> {
+    const response = await fetch(base + path, {
+      method: body === undefined ? 'GET' : 'POST',
+      headers: { 'X-Student-Page': '1', ...(body === undefined ? {} : { 'Content-Type': 'application/json' }) },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    }).catch(() => undefined)
+    if (!response) return { status: 0, detail: 'No connection. It goes on by itself.' }
+    const json = (await response.json().catch(() => undefined)) as (T & { detail?: string }) | undefined
+    return { status: response.status, data: response.ok ? json : undefined, detail: json?.detail ?? '' }
+  }
+
+  function show(view: Schemas['PageView']) {
+    ahead = view.now - Date.now()
+    lesson.value = view.lesson
+    own.value = view.own
+    door.value = 'open'
+    away.value = false
+  }
+
+  async function load() {
+    const { status, data } = await call<Schemas['PageView']>('')
+    if (data) {
+      show(data)
+      void send()
+    } else if (isAway(status)) {
+      away.value = true
+      setTimeout(load, 2000)
+    } else await ask()
+  }
+
+  /** Nobody is known here: what it takes to come in. */
+  async function ask() {
+    own.value = undefined
+    const { status, data, detail } = await call<Schemas['PageDoor']>('/door')
+    if (data) {
+      byName.value = data.byName
+      door.value = 'closed'
+    } else if (isAway(status) && status !== 429) setTimeout(ask, 2000)
+    else {
+      problem.value = detail
+      door.value = 'closed'
+      over = status === 410
+    }
+  }
+
+  async function enter(pass: string | null, name: string | null, remember: boolean) {
+    problem.value = ''
+    const { data, detail } = await call<Schemas['PageView']>('/enter', { pass, name, remember })
+    if (!data) {
+      problem.value = detail || 'That did not work. Try once more.'
+      return
+    }
+    show(data)
+    await hub.stop()
+    void connect()
+  }
+
+  async function leave() {
+    await call('/leave', {})
+    sessionStorage.clear()
+    localStorage.removeItem(kept)
+    waiting.value = []
+    await ask()
+  }
+
+  function keep() {
+    // An anonymous answer is not kept on the device: if it cannot go out, it is given anew.
+    const named = waiting.value.filter((w) => !isAnonymous(w.act))
+    if (named.length) localStorage.setItem(kept, JSON.stringify(named))
+    else localStorage.removeItem(kept)
+  }
+  const isAnonymous = (act: Doing) => !!own.value?.questions.find((q) => q.asking === act.asking)?.anonymous
+
+  function act(doing: Doing) {
+    problem.value = ''
+    const id = doing.doing === 'answer' && isAnonymous(doing) ? ballotOf(doing.asking!) : random()
+    // Of two answers to one question that wait, the later is meant.
+    const before = waiting.value.filter((w) => !(doing.asking && w.act.asking === doing.asking))
+    waiting.value = [...before, { id, act: doing }]
+    keep()
+    void send()
+  }
+
+  async function send() {
+    if (sending) return
+    sending = true
+    while (waiting.value.length) {
+      const next = waiting.value[0]!
+      const { status, data, detail } = await call<Schemas['PageOwn']>('/acts', { id: next.id, ...next.act })
+      if (isAway(status)) {
+        away.value = true
+        setTimeout(() => void send(), 1500)
+        break
+      }
+      away.value = false
+      waiting.value = waiting.value.filter((w) => w.id !== next.id || w.act !== next.act)
+      keep()
+      if (data) own.value = data
+      else if (status === 401) await ask()
+      else problem.value = detail
+    }
+    sending = false
+  }
+
+  const hub = new HubConnectionBuilder()
+    .withUrl('/page/live')
+    .configureLogging(LogLevel.None)
+    .withAutomaticReconnect({ nextRetryDelayInMilliseconds: (r) => Math.min(5000, 300 * 2 ** r.previousRetryCount) })
+    .build()
+  // As seldom as the server: a class of pages that only stand open is to cost nothing.
+  hub.keepAliveIntervalInMilliseconds = 45_000
+  hub.serverTimeoutInMilliseconds = 120_000
+  hub.on('lesson', (next: Schemas['PageLesson']) => (lesson.value = next))
+  hub.on('own', (next: Schemas['PageOwn']) => (own.value = next))
+  const watch = () =>
+    hub.invoke('Watch', code).then(
+      () => void load(),
+      () => void ask(),
+    )
+  hub.onreconnecting(() => (away.value = true))
+  hub.onreconnected(() => void watch())
+  hub.onclose(() => door.value === 'open' && !over && setTimeout(() => void load().then(connect), 1000))
+  async function connect() {
+    if (door.value !== 'open' || hub.state !== HubConnectionState.Disconnected) return
+    await hub.start().then(watch, () => setTimeout(() => void connect(), 2000))
+  }
+
+  const ticking = setInterval(() => (now.value = Date.now() + ahead), 500)
+  const online = () => void send()
+  window.addEventListener('online', online)
+  onScopeDispose(() => {
+    clearInterval(ticking)
+    window.removeEventListener('online', online)
+    void hub.stop()
+  })
+
+  if (code) {
+    waiting.value = JSON.parse(localStorage.getItem(kept) ?? '[]') as Waiting[]
+    void load().then(connect)
+  }
+
+  const waits = (doing: Schemas['PageDoing']) => waiting.value.some((w) => w.act.doing === doing)
+  return {
+    lesson,
+    own,
+    now,
+    door,
+    byName,
+    problem,
+    away,
+    act,
+    enter,
+    leave,
+    waits,
+    /** Whether an answer to a question is on its way. */
+    answering: (asking: string) => waiting.value.some((w) => w.act.asking === asking),
+    /** Whether an anonymous answer can still be changed from this tab. */
+    canChange: (asking: string) => sessionStorage.getItem(`polite-tally-ballot-${asking}`) !== null,
+    handUp: computed(() => (waits('raiseHand') || waits('sayReady') || !!own.value?.hand) && !waits('lowerHand')),
+  }
+}
