@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, ask, type Schemas } from '../../api/client'
 import { useDone } from '../../ui/done'
+import NameField from '../../ui/NameField.vue'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
 import UndoNote from '../../ui/UndoNote.vue'
@@ -36,13 +37,8 @@ async function change(line: ClassLine, to: Partial<ClassLine>, said: string) {
     await put({ ...line, ...to })
     return { said, undo: () => put(line) }
   })
-  // What stands in the field goes back to what is stored.
+  // The choice of a term goes back to what is stored.
   if (!stored) await queries.invalidateQueries()
-}
-
-function rename(line: ClassLine, event: Event) {
-  const to = (event.target as HTMLInputElement).value
-  if (to !== line.name) void change(line, { name: to }, `“${line.name}” is called “${to}” now.`)
 }
 </script>
 
@@ -65,12 +61,12 @@ function rename(line: ClassLine, event: Event) {
         <tbody>
           <tr v-for="c in inUse" :key="c.id">
             <td>
-              <input
+              <NameField
                 class="field name font-semibold"
-                :value="c.name"
+                :name="c.name"
                 maxlength="100"
                 :aria-label="`Name of ${c.name}`"
-                @change="rename(c, $event)"
+                @change="(to) => change(c, { name: to }, `“${c.name}” is called “${to}” now.`)"
               />
             </td>
             <td>

@@ -7,6 +7,7 @@ import { useLive } from '../../live/lesson'
 import { entryId } from '../../live/outbox'
 import { count, shortDay } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
+import NameField from '../../ui/NameField.vue'
 import TallyStrokes from '../../ui/TallyStrokes.vue'
 import { digitOf } from './acts'
 
@@ -213,20 +214,13 @@ const onBoard = computed(() => drawn.value?.board.some((b) => b.item === 'groups
       <section v-for="(group, g) in groups" :key="group.id" class="group" :class="{ sitting: sitting === group.id }">
         <div class="flex items-baseline gap-2 border-b-[1.5px] border-ink">
           <KeyCap v-if="g < 9" :k="String(g + 1)" />
-          <input
+          <NameField
             class="name"
-            :value="group.name"
+            :name="group.name"
             maxlength="60"
             :aria-label="`Name of group ${g + 1}`"
             :disabled="!running"
-            @change="
-              note({
-                type: 'groupRenamed',
-                group: group.id,
-                name: ($event.target as HTMLInputElement).value.trim() || `Group ${g + 1}`,
-              })
-            "
-            @keydown.enter="($event.target as HTMLInputElement).blur()"
+            @change="(name) => note({ type: 'groupRenamed', group: group.id, name: name || `Group ${g + 1}` })"
           />
           <button v-if="running" class="quiet text-small" :aria-pressed="sitting === group.id" @click="sitIn(group.id)">
             {{ sitting === group.id ? 'leave' : 'sit in' }}
