@@ -260,20 +260,19 @@ public sealed class LedgerWriter : IAsyncDisposable
     {
         var state = on.State();
         var (asking, student) = (state.AskingOf(cast.Asking), state.Whose(cast.Student));
-        var kept = asking is null ? cast.Content : AnswerRules.Kept(asking.Question, cast.Content);
         var why = asking switch
         {
             null => "This question was not asked in this lesson.",
             { Question.Anonymous: false } => "Answers to this question carry a name.",
             _ when !on.Room.RosterIds.Contains(cast.Student) => "You are not on the roster of this class.",
-            _ => EntryRules.OutOfTime(asking, student, _clock.GetCurrentInstant()) ?? AnswerRules.WhyRefused(asking.Question, cast.Content)
-                ?? AnswerRules.WhyRefused(asking.Question, kept),
+            _ => EntryRules.OutOfTime(asking, student, _clock.GetCurrentInstant()) ?? AnswerRules.WhyRefused(asking.Question, cast.Content),
         };
         if (why is not null)
         {
             return why;
         }
 
+        var answer = ActJson.Write(AnswerRules.Kept(asking!.Question, cast.Content));
         using var db = Within(cast.Owner, connection, transaction);
         var before = db.Ballots.FirstOrDefault(b => b.AskingId == cast.Asking && b.Id == cast.Ballot);
         if (on.Room.HasCast(cast.Asking, student) || on.Cast.Contains((cast.Asking, student)))
@@ -283,7 +282,7 @@ public sealed class LedgerWriter : IAsyncDisposable
                 return "You have answered this already, on another device or in another window. Nobody can tell which answer is yours, so it stays.";
             }
 
-            before.Answer = ActJson.Write(kept);
+            before.Answer = answer;
         }
         else if (before is not null)
         {
@@ -291,7 +290,7 @@ public sealed class LedgerWriter : IAsyncDisposable
         }
         else
         {
-            db.Ballots.Add(new Ballot { AskingId = cast.Asking, Id = cast.Ballot, LessonId = cast.Lesson, Answer = ActJson.Write(kept) });
+            db.Ballots.Add(new Ballot { AskingId = cast.Asking, Id = cast.Ballot, LessonId = cast.Lesson, Answer = answer });
             db.BallotsCast.Add(new BallotCast { AskingId = cast.Asking, StudentId = student, LessonId = cast.Lesson });
             on.Cast.Add((cast.Asking, student));
         }

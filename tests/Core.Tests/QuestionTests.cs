@@ -102,7 +102,10 @@ public sealed class QuestionTests
         { QuestionKind.Number, new Answer(), "number" },
         { QuestionKind.Number, Number(decimal.MaxValue), "too large" },
         { QuestionKind.ShortText, Said("  "), "few words" },
+        { QuestionKind.ShortText, Said("\u202E\u200B\a"), "few words" },
         { QuestionKind.ShortText, Said(string.Concat(Enumerable.Repeat("🌊", 5000))), "200 characters" },
+        { QuestionKind.WordList, new Answer(), "one word" },
+        { QuestionKind.WordList, new Answer { Words = [" ", "\u202E"] }, "one word" },
         { QuestionKind.WordList, new Answer { Words = ["a", "b", "c", "d"] }, "3 words" },
         { QuestionKind.WordList, new Answer { Words = [new string('x', 41)] }, "40 characters" },
     };

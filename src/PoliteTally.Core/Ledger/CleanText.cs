@@ -31,6 +31,10 @@ public static class CleanText
     /// <summary>Whether a text has nothing to take out; line breaks and tabs are fine.</summary>
     public static bool IsClean(string text) => !text.EnumerateRunes().Any(r => r.Value is not ('\n' or '\r' or '\t') && IsUnshowable(r));
 
+    /// <summary>Whether a text shows nothing: it is empty, or all of it is white space, control characters and marks without extent.</summary>
+    public static bool IsBlank(string text) => text.EnumerateRunes().All(r =>
+        Rune.IsWhiteSpace(r) || Rune.GetUnicodeCategory(r) is UnicodeCategory.Control or UnicodeCategory.Format);
+
     // U+202A–U+202E and U+2066–U+2069 turn or embed a direction; half a surrogate pair reads as U+FFFD, which is harmless.
     private static bool IsUnshowable(Rune rune) =>
         Rune.GetUnicodeCategory(rune) == UnicodeCategory.Control || rune.Value is (>= 0x202A and <= 0x202E) or (>= 0x2066 and <= 0x2069);

@@ -23,7 +23,7 @@ public static class AnswerRules
         QuestionKind.ShortText => new Answer { Text = CleanText.Of(answer.Text) },
         QuestionKind.WordList => new Answer
         {
-            Words = [.. answer.Words.Select(CleanText.Of).Where(w => w.Length > 0).DistinctBy(NameFolding.FoldText)],
+            Words = [.. answer.Words.Where(w => !CleanText.IsBlank(w)).Select(CleanText.Of).DistinctBy(NameFolding.FoldText)],
         },
         // Of options that are ticked, the order says nothing.
         QuestionKind.MultipleChoice => new Answer { Options = [.. question.Options.Select(o => o.Id).Where(answer.Options.Contains), .. answer.Options.Except(question.Options.Select(o => o.Id))] },
@@ -45,9 +45,9 @@ public static class AnswerRules
                 $"Choose a step from {question.ScaleFrom} to {question.ScaleTo}.",
             QuestionKind.Number when answer.Number is null => "Write a number.",
             QuestionKind.Number when Math.Abs(answer.Number!.Value) > LargestNumber => "This number is too large.",
-            QuestionKind.ShortText when answer.Text.Trim().Length == 0 => "Write a few words.",
+            QuestionKind.ShortText when CleanText.IsBlank(answer.Text) => "Write a few words.",
             QuestionKind.ShortText when answer.Text.Length > LongestText => TooLong(LongestText),
-            QuestionKind.WordList when answer.Words.Count == 0 || answer.Words.All(w => w.Trim().Length == 0) => "Write at least one word.",
+            QuestionKind.WordList when answer.Words.All(CleanText.IsBlank) => "Write at least one word.",
             QuestionKind.WordList when answer.Words.Count > question.WordsEach => $"At most {Words.Count(question.WordsEach, "word")}.",
             QuestionKind.WordList when answer.Words.Any(w => w.Length > LongestWord) => $"A word may have {LongestWord} characters.",
             _ => null,
