@@ -77,6 +77,8 @@ public static class Application
     {
         services.AddSingleton(file);
         services.AddSingleton<IClock>(SystemClock.Instance);
+        services.AddSingleton(TimeProvider.System);
+        services.AddSingleton(settings);
         services.AddSingleton<LedgerWriter>();
         services.AddSingleton<LivePublisher>();
         services.AddHostedService(s => s.GetRequiredService<LivePublisher>());

@@ -28,6 +28,9 @@ public sealed class AppUnderTest : IAsyncLifetime
     /// <summary>A mail server instead of the folder that stands in for one; set before the application starts.</summary>
     public MailServer? Mail { get; init; }
 
+    /// <summary>The address under which a web server on the same machine passes requests on; set before the application starts.</summary>
+    public Uri? SchoolAddress { get; init; }
+
     /// <summary>A part of the running application.</summary>
     public T Part<T>()
         where T : notnull => _app.Services.GetRequiredService<T>();
@@ -61,7 +64,7 @@ public sealed class AppUnderTest : IAsyncLifetime
 
     private async Task Start()
     {
-        _app = Application.Build(new Settings(Folder, 0, Demo: false, Mail));
+        _app = Application.Build(new Settings(Folder, 0, Demo: false, Mail, SchoolAddress));
         await _app.StartAsync();
         Address = _app.Urls.First();
     }

@@ -4,6 +4,7 @@ using PoliteTally.Core.Groups;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Plans;
+using PoliteTally.Core.Questions;
 using PoliteTally.Web.Features.GroundRules;
 using PoliteTally.Web.Features.Plans;
 
@@ -50,11 +51,11 @@ public sealed class BoardTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         _ => new BoardPut(item, item == BoardItem.Statement ? "Fog is a cloud." : null),
     };
 
-    private static Task<Guid> Asked(Classroom room) => StudentPageTests.Open(room, new Core.Questions.Question
+    private static Task<Guid> Asked(Classroom room) => StudentPageTests.Open(room, new Question
     {
         Id = Guid.NewGuid(),
-        Kind = Core.Questions.QuestionKind.ShortText,
-        Purpose = Core.Questions.QuestionPurpose.Quiz,
+        Kind = QuestionKind.ShortText,
+        Purpose = QuestionPurpose.Quiz,
         Text = "Sea fog on this coast?",
         AcceptedAnswers = ["SECRET key"],
     });
@@ -110,5 +111,60 @@ public sealed class BoardTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         var room = await Full();
         await room.Tap(new BoardPut(BoardItem.Rubric), new LessonEnded());
         Shown(await Board(room)).ShouldBeEmpty();
+    }
+
+    // Three students answer a question of each kind; what the board shows of it, by a path into its results.
+    public static TheoryData<QuestionKind, Answer[], string, string> Results => new()
+    {
+        { QuestionKind.SingleChoice, [Chose(0), Chose(0), Chose(1)], "counts", "[2,1,0]" },
+        { QuestionKind.MultipleChoice, [Chose(0, 1), Chose(1), Chose(2)], "counts", "[1,2,1]" },
+        { QuestionKind.Scale, [Number(1), Number(5), Number(5)], "counts", "[1,0,0,0,2]" },
+        { QuestionKind.Number, [Number(8), Number(8), Number(11.5m)], "counts", "[2,1]" },
+        { QuestionKind.Ranking, [Chose(0, 1, 2), Chose(0, 1, 2), Chose(1, 0, 2)], "ranking", "[1.33,1.67,3]" },
+        { QuestionKind.WordList, [Said("fog", "haar"), Said("Fog!"), Said("FOG", "mist")], "words", "fog 3, haar 1, mist 1" },
+        { QuestionKind.ShortText, [Text("It backs."), Text("it backs"), Text("no idea")], "texts", "it backs 2, no idea 1" },
+    };
+
+    private static readonly Guid[] Options = [Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid()];
+
+    private static Answer Chose(params int[] options) => new() { Options = [.. options.Select(o => Options[o])] };
+
+    private static Answer Number(decimal number) => new() { Number = number };
+
+    private static Answer Said(params string[] words) => new() { Words = [.. words] };
+
+    private static Answer Text(string text) => new() { Text = text };
+
+    [Theory]
+    [MemberData(nameof(Results))]
+    public async Task Results_of_each_kind_come_as_counts_without_who_said_what(QuestionKind kind, Answer[] answers, string part, string shown)
+    {
+        var room = await (await app.SignedIn()).Teach();
+        var asking = await StudentPageTests.Open(room, new Question
+        {
+            Id = Guid.NewGuid(),
+            Kind = kind,
+            Purpose = QuestionPurpose.Poll,
+            Text = "What comes in from the sea?",
+            ScaleFrom = 1,
+            ScaleTo = 5,
+            WordsEach = 3,
+            Options = kind is QuestionKind.Scale or QuestionKind.Number or QuestionKind.WordList or QuestionKind.ShortText ? [] : [.. Options.Select((o, i) => new QuestionOption(o, $"option {i}"))],
+        });
+        var given = await room.Tap(room.Students.Values.Zip(answers).Select(a => (Act)new AnswerGiven(a.First, asking, a.Second)));
+        given.Refused.ShouldBeEmpty();
+        await room.Tap(new QuestionClosed(asking), new ResultsPut(asking, WithRight: false, HoldBackFew: false, []));
+
+        var board = await Board(room);
+        var results = board["results"]!;
+        results["answered"]!.GetValue<int>().ShouldBe(3);
+        results["named"]!.AsArray().ShouldBeEmpty();
+        room.Students.ShouldAllBe(s => !board.ToJsonString().Contains(s.Key) && !board.ToJsonString().Contains(s.Value.ToString()));
+        (part switch
+        {
+            "counts" => $"[{string.Join(',', results[part]!.AsArray().Select(c => c!["count"]!.GetValue<int>()))}]",
+            "ranking" => $"[{string.Join(',', results[part]!.AsArray().Select(r => Core.Scoring.Words.Plain(r!["meanPlace"]!.GetValue<decimal>())))}]",
+            _ => string.Join(", ", results[part]!.AsArray().Select(w => $"{(w!["word"] ?? w["text"])!.GetValue<string>()} {w["count"]}")),
+        }).ShouldBe(shown);
     }
 }

@@ -387,6 +387,24 @@ public sealed class StudentPageTests(AppUnderTest app) : IClassFixture<AppUnderT
     }
 
     [Fact]
+    public async Task When_two_records_of_a_student_become_one_a_page_that_is_open_goes_on_with_it()
+    {
+        var (room, passes) = await Taught();
+        using var eino = await Pupil.In(room, passes["Eino"]);
+        var asking = await Open(room, Choice());
+        await eino.Do(PageDoing.Answer, asking, Chose(Backs));
+        await room.Teacher.Post<Renewed>($"/api/classes/{room.Class}/students/{room.Students["Eino"]}/merge", new MergeInto(room.Students["Zainab"]));
+
+        var own = (await eino.See()).Own;
+        own.Called.ShouldBe("Zainab");
+        own.Questions.ShouldHaveSingleItem().Answer!.Options.ShouldBe([Backs]);
+        (await eino.Do(PageDoing.RaiseHand)).Hand.ShouldBe(new PageHand(1, 1, false, false));
+        var sheet = await room.Sheet();
+        sheet.Rows.Select(r => r.Called).ShouldBe(["Juno", "Zainab"], ignoreOrder: true);
+        sheet.Head.Hands.ShouldHaveSingleItem().Student.ShouldBe(room.Students["Zainab"]);
+    }
+
+    [Fact]
     public async Task A_page_without_a_session_hears_nothing()
     {
         var (room, _) = await Taught();

@@ -158,6 +158,7 @@ public sealed record QuestionResults(
         ];
     }
 
-    private static string Commonest(IEnumerable<string> spellings) =>
-        spellings.GroupBy(s => s, StringComparer.Ordinal).OrderByDescending(g => g.Count()).ThenBy(g => g.Key, StringComparer.Ordinal).First().Key;
+    // Of those that are as common, the one that shouts least.
+    private static string Commonest(IEnumerable<string> spellings) => spellings.GroupBy(s => s, StringComparer.Ordinal)
+        .OrderByDescending(g => g.Count()).ThenBy(g => g.Key.Count(char.IsUpper)).ThenBy(g => g.Key, StringComparer.Ordinal).First().Key;
 }

@@ -1,7 +1,5 @@
 using System.Collections.Concurrent;
-using System.Diagnostics;
 using System.Text.Json;
-using System.Threading.Channels;
 using Microsoft.AspNetCore.SignalR;
 using NodaTime;
 using PoliteTally.Core.Ledger;
@@ -25,7 +23,7 @@ public sealed class LivePublisher(
     private readonly ConcurrentDictionary<Guid, Guid> _ownerOf = new();
     private readonly ConcurrentDictionary<string, Guid> _watching = new();
     private readonly Dictionary<Guid, Sent> _sent = [];
-    private readonly Channel<Guid> _changed = Channel.CreateUnbounded<Guid>(new UnboundedChannelOptions { SingleReader = true });
+    private readonly ChangedLessons _changed = new(ledger);
 
     /// <summary>The group of windows that show the class board of a lesson.</summary>
     public static string BoardOf(Guid lesson) => $"board {lesson}";
@@ -62,20 +60,10 @@ public sealed class LivePublisher(
     }
 
     /// <inheritdoc/>
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        ledger.Changed += lesson => _changed.Writer.TryWrite(lesson);
-        var dirty = new HashSet<Guid>();
-        while (await _changed.Reader.WaitToReadAsync(stoppingToken))
+    protected override Task ExecuteAsync(CancellationToken stoppingToken) => _changed.Each(
+        async lessons =>
         {
-            dirty.Clear();
-            while (_changed.Reader.TryRead(out var lesson))
-            {
-                dirty.Add(lesson);
-            }
-
-            var took = Stopwatch.StartNew();
-            foreach (var lesson in dirty)
+            foreach (var lesson in lessons)
             {
                 await Publish(lesson, stoppingToken);
             }
@@ -84,11 +72,10 @@ public sealed class LivePublisher(
             {
                 _sent.Remove(unwatched);
             }
-
-            // Half as much rest as work at least: what taps need to be stored comes first.
-            await Task.Delay(took.Elapsed / 2 > Pause ? took.Elapsed / 2 : Pause, stoppingToken);
-        }
-    }
+        },
+        // Half as much rest as work at least: what taps need to be stored comes first.
+        took => took / 2 > Pause ? took / 2 : Pause,
+        stoppingToken);
 
     private async Task Publish(Guid lesson, CancellationToken stopping)
     {

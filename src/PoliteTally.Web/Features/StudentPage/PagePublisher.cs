@@ -1,13 +1,12 @@
 using System.Collections.Concurrent;
-using System.Diagnostics;
 using System.Text.Json;
-using System.Threading.Channels;
 using Microsoft.AspNetCore.SignalR;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Live;
 
 namespace PoliteTally.Web.Features.StudentPage;
 
@@ -16,16 +15,20 @@ namespace PoliteTally.Web.Features.StudentPage;
 /// notes who has a page open.
 /// </summary>
 public sealed class PagePublisher(
-    LedgerWriter ledger, SchoolFile file, IHubContext<PageHub> hub, IClock clock, IHostApplicationLifetime life, ILogger<PagePublisher> log) : BackgroundService
+    LedgerWriter ledger, SchoolFile file, IHubContext<PageHub> hub, IClock clock, TimeProvider timers, IHostApplicationLifetime life, ILogger<PagePublisher> log)
+    : BackgroundService
 {
     /// <summary>How long a page may be away before its student counts as gone from it.</summary>
-    private static readonly TimeSpan Grace = TimeSpan.FromSeconds(20);
+    internal static readonly TimeSpan Grace = TimeSpan.FromSeconds(20);
+
+    /// <summary>How long after a start a page that was open before it may take to come back.</summary>
+    internal static readonly TimeSpan GraceAfterStart = Grace * 3;
 
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(100);
 
     private readonly ConcurrentDictionary<string, Watching> _watching = new();
     private readonly Dictionary<Guid, Sent> _sent = [];
-    private readonly Channel<Guid> _changed = Channel.CreateUnbounded<Guid>(new UnboundedChannelOptions { SingleReader = true });
+    private readonly ChangedLessons _changed = new(ledger);
 
     /// <summary>The sessions whose page is open in a lesson.</summary>
     public IReadOnlySet<Guid> SessionsIn(Guid lesson) => _watching.Values.Where(w => w.Lesson == lesson).Select(w => w.Session).ToHashSet();
@@ -64,32 +67,24 @@ public sealed class PagePublisher(
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        ledger.Changed += lesson => _changed.Writer.TryWrite(lesson);
         _ = CloseLeftOpen(stoppingToken);
-        var dirty = new HashSet<Guid>();
-        while (await _changed.Reader.WaitToReadAsync(stoppingToken))
-        {
-            dirty.Clear();
-            while (_changed.Reader.TryRead(out var lesson))
+        await _changed.Each(
+            async lessons =>
             {
-                dirty.Add(lesson);
-            }
+                var watched = _watching.Values.ToLookup(w => w.Lesson);
+                foreach (var lesson in lessons.Where(watched.Contains))
+                {
+                    await Publish(lesson, [.. watched[lesson]], stoppingToken);
+                }
 
-            var took = Stopwatch.StartNew();
-            var watched = _watching.Values.ToLookup(w => w.Lesson);
-            foreach (var lesson in dirty.Where(watched.Contains))
-            {
-                await Publish(lesson, [.. watched[lesson]], stoppingToken);
-            }
-
-            foreach (var unwatched in _sent.Keys.Where(l => !watched.Contains(l)).ToList())
-            {
-                _sent.Remove(unwatched);
-            }
-
+                foreach (var unwatched in _sent.Keys.Where(l => !watched.Contains(l)).ToList())
+                {
+                    _sent.Remove(unwatched);
+                }
+            },
             // As much rest as work at least: the teacher's sheet comes first.
-            await Task.Delay(took.Elapsed > Pause ? took.Elapsed : Pause, stoppingToken);
-        }
+            took => took > Pause ? took : Pause,
+            stoppingToken);
     }
 
     private static string LessonGroup(Guid lesson) => $"lesson {lesson}";
@@ -161,7 +156,7 @@ public sealed class PagePublisher(
     {
         try
         {
-            await Task.Delay(Grace, life.ApplicationStopping);
+            await Task.Delay(Grace, timers, life.ApplicationStopping);
             if (!IsOpen(gone.Lesson, student) && ledger.RoomOf(gone.Owner, gone.Lesson) is { } room && room.State().State.Of(student).PageOpenBy is not null)
             {
                 await Note(gone.Owner, gone.Lesson, new PageClosed(student), at);
@@ -178,7 +173,7 @@ public sealed class PagePublisher(
     {
         await using var all = file.Open(Guid.Empty);
         var running = await all.Lessons.IgnoreQueryFilters().Where(l => l.Stage == LessonStage.Live).Select(l => new { l.OwnerId, l.Id }).ToListAsync(stopping);
-        await Task.Delay(Grace * 3, stopping);
+        await Task.Delay(GraceAfterStart, timers, stopping);
         foreach (var lesson in running)
         {
             if (ledger.RoomOf(lesson.OwnerId, lesson.Id) is not { } room)

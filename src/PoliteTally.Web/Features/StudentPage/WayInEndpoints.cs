@@ -25,27 +25,27 @@ internal static class WayInEndpoints
     public static void MapWayIn(this RouteGroupBuilder api)
     {
         api.MapGet("/lessons/{id:guid}/way-in", async Task<Results<Ok<WayIn>, NotFound>> (
-            Guid id, SchoolDb db, LedgerWriter ledger, Owner owner, PagePublisher publisher, HttpRequest request) =>
+            Guid id, SchoolDb db, LedgerWriter ledger, Owner owner, PagePublisher publisher, Settings settings, HttpRequest request) =>
             await LessonCodes.Of(id, db, ledger) is { } code && ledger.RoomOf(owner.Id, id) is { } room
-                ? TypedResults.Ok(await Of(code, room, db, publisher, request))
+                ? TypedResults.Ok(await Of(code, room, db, publisher, settings, request))
                 : TypedResults.NotFound()).WithName("GetWayIn");
 
         // Black on white whatever the screen looks like: readers of such codes need it.
         api.MapGet("/lessons/{id:guid}/way-in.svg", async Task<Results<ContentHttpResult, NotFound>> (
-            Guid id, SchoolDb db, LedgerWriter ledger, HttpRequest request) =>
+            Guid id, SchoolDb db, LedgerWriter ledger, Settings settings, HttpRequest request) =>
         {
             if (await LessonCodes.Of(id, db, ledger) is not { } code)
             {
                 return TypedResults.NotFound();
             }
 
-            using var data = QRCodeGenerator.GenerateQrCode(AddressOf(code, request), QRCodeGenerator.ECCLevel.M);
+            using var data = QRCodeGenerator.GenerateQrCode(AddressOf(code, settings, request), QRCodeGenerator.ECCLevel.M);
             using var svg = new SvgQRCode(data);
             return TypedResults.Content(svg.GetGraphic(4), "image/svg+xml");
         }).WithName("GetWayInPicture");
 
         api.MapDelete("/lessons/{id:guid}/pages/{session:guid}", async Task<Results<Ok<WayIn>, NotFound>> (
-            Guid id, Guid session, SchoolDb db, LedgerWriter ledger, Owner owner, PagePublisher publisher, HttpRequest request, IClock clock) =>
+            Guid id, Guid session, SchoolDb db, LedgerWriter ledger, Owner owner, PagePublisher publisher, Settings settings, HttpRequest request, IClock clock) =>
         {
             if (await db.PageSessions.FirstOrDefaultAsync(s => s.Id == session) is not { } row
                 || await LessonCodes.Of(id, db, ledger) is not { } code || ledger.RoomOf(owner.Id, id) is not { } room)
@@ -56,13 +56,13 @@ internal static class WayInEndpoints
             row.EndedAt ??= clock.GetCurrentInstant();
             await db.SaveChangesAsync();
             publisher.End(session);
-            return TypedResults.Ok(await Of(code, room, db, publisher, request));
+            return TypedResults.Ok(await Of(code, room, db, publisher, settings, request));
         }).WithName("EndPage");
     }
 
-    private static async Task<WayIn> Of(string code, Room room, SchoolDb db, PagePublisher publisher, HttpRequest request)
+    private static async Task<WayIn> Of(string code, Room room, SchoolDb db, PagePublisher publisher, Settings settings, HttpRequest request)
     {
-        var (shown, address) = (Syllables.Show(code), AddressOf(code, request));
+        var (shown, address) = (Syllables.Show(code), AddressOf(code, settings, request));
         var open = publisher.SessionsIn(room.Lesson.Id);
         var sessions = await db.PageSessions.AsNoTracking().Where(s => s.EndedAt == null && (s.LessonId == room.Lesson.Id || s.StudentId != null))
             .OrderBy(s => s.MadeAt).ToListAsync();
@@ -74,5 +74,7 @@ internal static class WayInEndpoints
             ]);
     }
 
-    private static string AddressOf(string code, HttpRequest request) => $"{request.Scheme}://{request.Host}/p/{Syllables.Show(code)}";
+    // A teacher on this machine may have come by an address that students cannot reach.
+    private static string AddressOf(string code, Settings settings, HttpRequest request) =>
+        new Uri(settings.Address ?? new Uri($"{request.Scheme}://{request.Host}"), $"/p/{Syllables.Show(code)}").ToString();
 }
