@@ -2234,6 +2234,8 @@ export interface components {
             /** Format: uuid */
             student: string;
             raisedAt: components["schemas"]["Instant"];
+            /** Format: uuid */
+            entry: string;
             lapsed: boolean;
             ready: boolean;
             stranger: null | string;
@@ -3324,6 +3326,8 @@ export interface components {
         TurnNow: {
             /** Format: uuid */
             student: string;
+            /** Format: uuid */
+            entry: string;
             origin: components["schemas"]["TurnOrigin"];
             at: components["schemas"]["Instant"];
             /** Format: double */

@@ -78,12 +78,13 @@ export function useHelp(key: string) {
   /** The line with this browser's own hands on it. */
   const hands = computed(() => {
     let line: DrawnHand[] = (view.value?.hands ?? []).map((h) => ({ ...h, pencil: false }))
-    for (const { act, refused, happenedAt } of noted.value) {
+    for (const { id, act, refused, happenedAt } of noted.value) {
       if (refused) continue
       if (act.type === 'handRaised' && !line.some((h) => h.student === act.student))
         line.push({
           student: act.student,
           raisedAt: happenedAt,
+          entry: id,
           lapsed: false,
           ready: act.ready ?? false,
           stranger: null,

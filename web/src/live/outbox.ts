@@ -78,7 +78,10 @@ export class Outbox {
     }))
     this.set([...this.noted, ...added])
     const write = (await open()).transaction('noted', 'readwrite')
-    await Promise.all([...added.map((entry) => write.store.put(entry)), write.done])
+    const put = added.map((entry) => write.store.put(entry))
+    // At once, not when the browser gets round to it: the tab may be closed next.
+    write.commit()
+    await Promise.all([...put, write.done])
     void this.send()
   }
 

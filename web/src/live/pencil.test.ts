@@ -107,6 +107,29 @@ describe('what is noted is drawn at once', () => {
     expect(drawn.entries.find((e) => e.state !== 'struck' && e.canStrike)).toBeUndefined()
   })
 
+  test('what is undone before it is stored is as if it had not been, so that the same key does it anew', () => {
+    const up = noted({ type: 'handRaised', ready: false, student: 'eino' })
+    const call = noted({ type: 'called', student: 'eino', origin: 'hand' })
+    expect(draw(view, [up, noted({ type: 'struck', entry: up.id })]).hands).toHaveLength(0)
+    expect(draw(view, [up, call, noted({ type: 'struck', entry: call.id })])).toMatchObject({
+      hands: [{ student: 'eino', entry: up.id }],
+      turn: null,
+    })
+    const here = noted({ type: 'marked', student: 'juno', mark: 'left' })
+    expect(juno([here, noted({ type: 'struck', entry: here.id })]).whereabouts).toBe(juno([]).whereabouts)
+  })
+
+  test('a hand or a turn of the server’s sheet is gone as soon as its entry is struck', () => {
+    const hand = { student: 'eino', raisedAt: 1, entry: 'e7', lapsed: false, ready: false, stranger: null }
+    const turn = { student: 'juno', entry: 'e8', origin: 'hand', at: 2, waitedSeconds: 1, why: null }
+    const there = { ...view, head: { ...view.head, hands: [hand], turn } } as View
+    expect(draw(there, [noted({ type: 'struck', entry: 'e7' })])).toMatchObject({ hands: [], turn: { entry: 'e8' } })
+    expect(draw(there, [noted({ type: 'struck', entry: 'e8' })])).toMatchObject({
+      hands: [{ entry: 'e7' }],
+      turn: null,
+    })
+  })
+
   test('an entry that the server’s sheet shows already is not drawn twice', () => {
     const given = noted(nod('juno'))
     const shown = {

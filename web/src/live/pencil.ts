@@ -36,6 +36,8 @@ export interface DrawnEntry {
 export interface DrawnHand {
   student: string
   raisedAt: number
+  /** The entry that raised it. */
+  entry: string
   lapsed: boolean
   ready: boolean
   /** The name, if it belongs to nobody yet. */
@@ -125,6 +127,7 @@ export function draw(view: View, noted: readonly Noted[]): Drawn {
 
   // The server's sheet may show an entry before its answer has come back.
   const shown = new Set(head.lastEntries.map((e) => e.id))
+  const struck = new Set(noted.flatMap(({ act, refused }) => (act.type === 'struck' && !refused ? [act.entry] : [])))
   for (const entry of noted) {
     if (shown.has(entry.id)) continue
     const student = 'student' in entry.act ? (entry.act.student as string) : undefined
@@ -134,13 +137,17 @@ export function draw(view: View, noted: readonly Noted[]): Drawn {
       rowOf(student)?.refused.push({ id: entry.id, why: entry.refused })
       continue
     }
-    apply(entry, drawn, view, rowOf)
+    const undone = struck.has(entry.id)
+    const row = rowOf(student)
+    if (row) strand(entry, row, undone ? 'struck' : entry.storedAt === undefined ? 'pencil' : 'ink')
+    // What was undone before the sheet showed it never happened, but for the stroke that was drawn.
+    if (!undone) apply(entry, drawn, view, row, rowOf)
     if (entry.act.type !== 'struck')
       drawn.entries.unshift({
         id: entry.id,
         at: entry.happenedAt,
         text,
-        state: entry.storedAt === undefined ? 'pencil' : 'ink',
+        state: undone ? 'struck' : entry.storedAt === undefined ? 'pencil' : 'ink',
         canStrike: !['lessonStarted', 'lessonEnded', 'lessonSettled'].includes(entry.act.type!),
         helper: null,
       })
@@ -148,11 +155,26 @@ export function draw(view: View, noted: readonly Noted[]): Drawn {
   return drawn
 }
 
-function apply(entry: Noted, drawn: Drawn, view: View, rowOf: (student?: string) => DrawnRow | undefined) {
+/** Draws the stroke of an entry, if it has one. */
+function strand({ id, act }: Noted, row: DrawnRow, state: DrawnStroke['state']) {
+  const stroke = (credit: number | undefined, key = id): DrawnStroke[] => (credit ? [{ key, credit, state }] : [])
+  if (act.type === 'turnTaken') row.speaking.push(...stroke(credits[act.outcome]))
+  else if (act.type === 'answerGiven')
+    row.questions = [...row.questions.filter((s) => s.key !== act.asking), ...stroke(1, act.asking)]
+  else if (act.type === 'chatSaid') row.chat.push(...stroke(1))
+  else if (act.type === 'satIn') row.group.push(...stroke(credits[act.contribution]))
+  else if (act.type === 'nodGiven') row.nods.push(...stroke(1))
+}
+
+function apply(
+  entry: Noted,
+  drawn: Drawn,
+  view: View,
+  row: DrawnRow | undefined,
+  rowOf: (student?: string) => DrawnRow | undefined,
+) {
   const act: Act = entry.act
   const pencil = entry.storedAt === undefined
-  const stroke = (credit: number): DrawnStroke => ({ key: entry.id, credit, state: pencil ? 'pencil' : 'ink' })
-  const row = 'student' in act ? rowOf(act.student as string) : undefined
   switch (act.type) {
     case 'struck': {
       const has = (strand: readonly { key: string }[]) => strand.some((s) => s.key === act.entry)
@@ -164,6 +186,9 @@ function apply(entry: Noted, drawn: Drawn, view: View, rowOf: (student?: string)
         for (const s of [...mine.speaking, ...mine.questions, ...mine.chat, ...mine.group, ...mine.nods])
           if (s.key === act.entry) s.state = 'struck'
       for (const e of drawn.entries) if (e.id === act.entry) e.state = 'struck'
+      drawn.hands = drawn.hands.filter((h) => h.entry !== act.entry)
+      // Whether a hand goes up again with it, the server knows.
+      if (drawn.turn?.entry === act.entry) drawn.turn = null
       for (const r of [...drawn.beforeStart, ...drawn.beforeEnd]) if (r.ticked === act.entry) r.ticked = null
       break
     }
@@ -284,6 +309,7 @@ function apply(entry: Noted, drawn: Drawn, view: View, rowOf: (student?: string)
         drawn.hands.push({
           student: row.id,
           raisedAt: entry.happenedAt,
+          entry: entry.id,
           lapsed: false,
           ready: act.ready ?? false,
           stranger: null,
@@ -298,6 +324,7 @@ function apply(entry: Noted, drawn: Drawn, view: View, rowOf: (student?: string)
       drawn.hands = drawn.hands.filter((h) => h !== hand)
       drawn.turn = {
         student: row.id,
+        entry: entry.id,
         origin: act.origin,
         at: entry.happenedAt,
         waitedSeconds: hand ? (entry.happenedAt - hand.raisedAt) / 1000 : null,
@@ -309,28 +336,13 @@ function apply(entry: Noted, drawn: Drawn, view: View, rowOf: (student?: string)
     case 'turnTaken':
       drawn.hands = drawn.hands.filter((h) => h.student !== row.id)
       if (drawn.turn?.student === row.id) drawn.turn = null
-      if (credits[act.outcome]) {
-        row.speaking.push(stroke(credits[act.outcome]!))
-        row.spoke = [...row.spoke, entry.happenedAt]
-      }
+      if (credits[act.outcome]) row.spoke = [...row.spoke, entry.happenedAt]
       break
     case 'pointCovered':
       row.points = [...row.points, act.point]
       break
     case 'speakingPaused':
       row.paused = act.paused ? entry.id : null
-      break
-    case 'answerGiven':
-      row.questions = [...row.questions.filter((s) => s.key !== act.asking), { ...stroke(1), key: act.asking }]
-      break
-    case 'chatSaid':
-      row.chat.push(stroke(1))
-      break
-    case 'satIn':
-      if (credits[act.contribution]) row.group.push(stroke(credits[act.contribution]!))
-      break
-    case 'nodGiven':
-      row.nods.push(stroke(1))
       break
     case 'asideNoted':
       row.asides = [...row.asides, act.text]

@@ -70,13 +70,13 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
         [
             .. state.Hands.Where(h => h.InLine && (names.ContainsKey(h.Student) || strangers.ContainsKey(h.Student)))
                 .Select(h => new HandInLine(
-                    h.Student, h.RaisedAt, h.Stage == HandStage.Lapsed, h.Ready, names.ContainsKey(h.Student) ? null : strangers[h.Student])),
+                    h.Student, h.RaisedAt, h.Entry, h.Stage == HandStage.Lapsed, h.Ready, names.ContainsKey(h.Student) ? null : strangers[h.Student])),
         ];
     }
 
     internal static TurnNow? TurnOf(LessonState state, IReadOnlyDictionary<Guid, string> names) =>
         state.CurrentTurn is { } turn && names.ContainsKey(turn.Student)
-            ? new TurnNow(turn.Student, turn.Origin, turn.At, turn.Waited?.TotalSeconds, turn.Why)
+            ? new TurnNow(turn.Student, turn.Entries[0], turn.Origin, turn.At, turn.Waited?.TotalSeconds, turn.Why)
             : null;
 
     // Struck-out entries do not use up the list, so that undo never runs out while there is something to undo.
@@ -176,13 +176,15 @@ public sealed record Reminder(string Text, Guid? Ticked);
 /// <summary>A hand in the line.</summary>
 /// <param name="Student">Whose; for a name that belongs to nobody yet an id that stands for the name.</param>
 /// <param name="RaisedAt">Since when.</param>
+/// <param name="Entry">The entry that raised it.</param>
 /// <param name="Lapsed">Lowered by the other program by itself.</param>
 /// <param name="Ready">Wrote that they are ready.</param>
 /// <param name="Stranger">The name, if it belongs to nobody yet.</param>
-public sealed record HandInLine(Guid Student, Instant RaisedAt, bool Lapsed, bool Ready, string? Stranger);
+public sealed record HandInLine(Guid Student, Instant RaisedAt, Guid Entry, bool Lapsed, bool Ready, string? Stranger);
 
 /// <summary>The turn that is on.</summary>
-public sealed record TurnNow(Guid Student, TurnOrigin Origin, Instant At, double? WaitedSeconds, string? Why);
+/// <param name="Entry">The entry that called.</param>
+public sealed record TurnNow(Guid Student, Guid Entry, TurnOrigin Origin, Instant At, double? WaitedSeconds, string? Why);
 
 /// <summary>One of the last entries.</summary>
 /// <param name="Helper">The name of the helper who noted it; null if the teacher did.</param>
