@@ -39,6 +39,9 @@ internal enum Character
 /// </summary>
 internal sealed class SimulatedStudent(Uri address, string code, string pass, Character character, double speed, int seed)
 {
+    // The commoner ones stand first: the nearer the front, the more often one is taken.
+    private static readonly string[] WeatherWords = ["fog", "haar", "Fog", "mist", "sea fog", "drizzle", "spray", "snow", "low cloud", "MIST", "squall", "dusk"];
+
     private static readonly string[] Said = ["it blew all night", "the glass is falling", "from the west", "Nort had it worse", "haar", "a south-easter"];
     private readonly Random _random = new(seed);
     private readonly Dictionary<Guid, DateTimeOffset> _due = [];
@@ -168,16 +171,18 @@ internal sealed class SimulatedStudent(Uri address, string code, string pass, Ch
             case "shortText":
                 return new { text = Said[_random.Next(Said.Length)] };
             case "wordList":
-                return new { words = Said.SelectMany(s => s.Split(' ')).Distinct().OrderBy(_ => _random.Next()).Take(question.GetProperty("wordsEach").GetInt32()).ToArray() };
+                return new { words = Enumerable.Range(0, question.GetProperty("wordsEach").GetInt32()).Select(_ => MostlyAnEarly(WeatherWords)).ToArray() };
             case "ranking":
                 _random.Shuffle(options);
                 return new { options };
             case "multipleChoice":
                 return new { options = options.Where((_, i) => i == 0 || _random.NextDouble() < 0.4).ToArray() };
             default:
-                return new { options = new[] { options[character == Character.Guesses ? _random.Next(options.Length) : Math.Min(options.Length - 1, (int)(_random.NextDouble() * _random.NextDouble() * options.Length))] } };
+                return new { options = new[] { character == Character.Guesses ? options[_random.Next(options.Length)] : MostlyAnEarly(options) } };
         }
     }
+
+    private T MostlyAnEarly<T>(IReadOnlyList<T> list) => list[(int)(_random.NextDouble() * _random.NextDouble() * list.Count)];
 
     private async Task Send(HttpClient http, object act, CancellationToken stopping)
     {

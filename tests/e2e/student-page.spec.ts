@@ -104,6 +104,7 @@ test('one key opens the next question, its blanks filled in first; the answer is
 test('results are on the board when they were put there, and a name only if it was chosen', async () => {
   const board = await context.newPage()
   await board.goto(new URL(teacher.url()).pathname.replace('/live', '/board'))
+  await teacher.bringToFront()
   await teacher.keyboard.press('F6')
   await questions().getByRole('button', { name: /Nort or Westing/ }).click()
   await expect(board.getByText('Nort or Westing')).toHaveCount(0)
@@ -152,6 +153,66 @@ test('a message is between two until the teacher shows it', async ({ browser }) 
   await expect(other.getByRole('region', { name: 'Said in class' })).toContainText('Is backing turning back?')
   await teacher.keyboard.press('F9')
   await other.context().close()
+})
+
+test('every kind of question is answered on the page, and what came of it is drawn', async ({ browser }) => {
+  // The questions of a lesson to come, taken over into the plan of this one.
+  const lesson = new URL(teacher.url()).pathname.split('/')[2]!
+  const { coming } = await (await teacher.request.get('/api/desk')).json()
+  const planOf = async (id: string) => (await teacher.request.get(`/api/lessons/${id}/plan`)).json()
+  const [{ plan: other }, { plan, version }] = [await planOf(coming.find((l: { title: string }) => l.title === 'Fog and haar').id), await planOf(lesson)]
+  await teacher.request.get('/api/session')
+  const token = (await context.cookies()).find((c) => c.name === 'XSRF-TOKEN')!.value
+  const stored = await teacher.request.put(`/api/lessons/${lesson}/plan`, {
+    headers: { 'X-XSRF-TOKEN': decodeURIComponent(token) },
+    data: { version, origin: plan, plan: { ...plan, questions: [...plan.questions, ...other.questions] } },
+  })
+  expect(stored.ok()).toBe(true)
+  await teacher.reload()
+  await expect(teacher.getByRole('list', { name: 'Sheet' }).getByRole('listitem').first()).toBeVisible()
+  await teacher.keyboard.press('F6')
+  const page = await device(browser)
+  await comeIn(page, ify!)
+
+  const answers: [question: string, answer: (on: ReturnType<Page['getByRole']>) => Promise<unknown>, said: string][] = [
+    ['What does haar need?', async (on) => { await on.getByRole('checkbox').nth(0).check(); await on.getByRole('checkbox').nth(1).check() }, /, /.source],
+    ['Fog is a cloud.', (on) => on.getByLabel('true').check(), 'true'],
+    ['How sure are you that there will be haar', (on) => on.getByLabel('4').check(), '4'],
+    ['how many degrees apart', (on) => on.getByLabel('A number').fill('1,5'), '1.5'],
+    ['What do we call sea fog', (on) => on.getByLabel('A few words').fill('the haar'), 'the haar'],
+    ['Put these in order', (on) => on.getByRole('button', { name: /up$/ }).nth(1).press('Enter'), ' then '],
+    ['Words for weather', async (on) => { await on.getByLabel(/^Word 1/).fill('haar'); await on.getByLabel(/^Word 2/).fill('sea fog') }, 'haar, sea fog'],
+    ['Which of these could lie', (on) => on.getByRole('radio').nth(1).check(), 'B'],
+  ]
+  for (const [question, answer, said] of answers) {
+    // The one that is looked at is opened, not the first that waits.
+    await questions().getByRole('button', { name: question }).first().click()
+    await teacher.keyboard.press('F7')
+    const asked = page.locator('article.open').filter({ hasText: question })
+    await answer(asked)
+    await asked.getByRole('button', { name: 'Answer', exact: true }).click()
+    await expect(page.getByRole('article').filter({ hasText: question })).toContainText(new RegExp(`Answered: .*${said}`))
+    await expect(questions().getByText('1 answered', { exact: true })).toBeVisible()
+    await teacher.keyboard.press('F7')
+    await expect(questions().getByRole('button', { name: 'Ask again, as a copy' })).toBeVisible()
+  }
+  expect(await serious(page)).toEqual([])
+  await page.context().close()
+})
+
+test('a key is corrected, and what changed is said; asked again, before stands beside after', async () => {
+  await questions().getByRole('button', { name: 'Fog is a cloud.' }).first().click()
+  await questions().getByRole('button', { name: 'correct the key' }).click()
+  await questions().getByRole('radio', { name: 'false' }).check()
+  await questions().getByRole('button', { name: 'Mark anew' }).click()
+  await expect(questions().getByText('Ify 1 → 0')).toBeVisible()
+  await questions().getByRole('button', { name: 'Put these in order' }).first().click()
+  await questions().getByRole('button', { name: 'Ask again, as a copy' }).click()
+  await expect(questions().getByText('Before', { exact: true })).toBeVisible()
+  await expect(questions().getByText('After', { exact: true })).toBeVisible()
+  expect(await serious(teacher)).toEqual([])
+  await teacher.keyboard.press('F7')
+  await teacher.keyboard.press('Escape')
 })
 
 test('a server that was killed loses no answer, and the page goes on by itself', async () => {

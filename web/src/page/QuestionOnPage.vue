@@ -59,6 +59,11 @@ function choose(id: string) {
   else if (chosen.value.includes(id)) chosen.value = chosen.value.filter((o) => o !== id)
   else chosen.value = [...chosen.value, id]
 }
+const scaleSaid = computed(() => {
+  const end = (step: number, label: string) => (label ? `${step} is “${label}”` : `${step}`)
+  const { scaleFrom, scaleTo, scaleFromLabel, scaleToLabel } = q.value
+  return `From ${end(scaleFrom, scaleFromLabel)} to ${end(scaleTo, scaleToLabel)}`
+})
 function move(index: number, by: number) {
   const next = [...chosen.value]
   const [taken] = next.splice(index, 1)
@@ -128,7 +133,7 @@ function change() {
         </label>
       </fieldset>
       <fieldset v-else-if="q.kind === 'scale'" class="scale">
-        <legend class="soft">From {{ q.scaleFromLabel || q.scaleFrom }} to {{ q.scaleToLabel || q.scaleTo }}</legend>
+        <legend class="soft">{{ scaleSaid }}</legend>
         <label v-for="step in steps" :key="step">
           <input v-model="number" type="radio" :name="q.asking" :value="String(step)" /> {{ step }}
         </label>
@@ -136,6 +141,7 @@ function change() {
       <input v-else-if="q.kind === 'number'" v-model="number" inputmode="decimal" aria-label="A number" />
       <input v-else-if="q.kind === 'shortText'" v-model="text" maxlength="200" aria-label="A few words" />
       <template v-else>
+        <p class="soft">{{ words.length === 1 ? 'One word' : `Up to ${words.length} words, one to a line` }}</p>
         <input
           v-for="(_, i) in words"
           :key="i"

@@ -13,6 +13,7 @@ internal static class Wording
     {
         StudentAct act => $"{names.GetValueOrDefault(state.Whose(act.Student), "A former student")}, {Of(entry, state)}",
         ChatAct { Message: var message } when state.MessageOf(message)?.Student is { } student => $"{names.GetValueOrDefault(student, "A former student")}, {Of(entry, state)}",
+        PageAdmitted { Student: { } student } => $"{names.GetValueOrDefault(state.Whose(student), "A former student")}, {Of(entry, state)}",
         _ => Of(entry, state),
     };
 
@@ -21,6 +22,7 @@ internal static class Wording
     {
         _ when state.MessageOf(entry.Id) is { Text.Length: > 0, Hidden: null } message => $"{Of(entry.Act)}: “{message.Text}”",
         AnswerGiven { Asking: var id } when state.AskingOf(id) is { } asking => $"answered: {asking.Question.Text}",
+        QuestionClosed { Asking: var id } when state.AskingOf(id) is { } asking => $"question closed: {asking.Question.Text}",
         CannotAnswer { Asking: var id } when state.AskingOf(id) is { } asking => $"cannot answer: {asking.Question.Text}",
         _ => Of(entry.Act),
     };
@@ -98,8 +100,8 @@ internal static class Wording
         PageOpened => "student page opened",
         PageClosed => "student page closed",
         PageKnocked knocked => $"“{knocked.Name}” at the student page",
-        PageAdmitted { Student: null } => "somebody turned away from the student page",
-        PageAdmitted => "somebody let in to the student page",
+        PageAdmitted { Student: null } => "turned away from the student page",
+        PageAdmitted => "let in to the student page",
         BoardPut put => $"on the board: {Of(put.Item)}",
         BoardTaken taken => $"off the board: {Of(taken.Item)}",
         _ => throw new ArgumentOutOfRangeException(nameof(act), act, "an act without words"),

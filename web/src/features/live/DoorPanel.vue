@@ -1,20 +1,15 @@
 <script setup lang="ts">
-import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { useLive } from '../../live/lesson'
 import { hour } from '../../ui/format'
 import SidePanel from './SidePanel.vue'
+import StudentFinder from './StudentFinder.vue'
 
 /** Names in the meeting that nobody has been matched to: this student, not a student, or ask later, each by one press. */
 const emit = defineEmits<{ close: [] }>()
 const { drawn, note } = useLive()
-const query = ref('')
 const rows = computed(() => drawn.value?.rows ?? [])
 const nameOf = (id: string) => rows.value.find((r) => r.id === id)?.shortName ?? 'a student'
-const found = computed(() => {
-  const wanted = query.value.trim().toLowerCase()
-  return rows.value.filter((r) => `${r.called} ${r.rest}`.toLowerCase().includes(wanted)).slice(0, 8)
-})
 /** Whose name has a word in common with the one that was given. */
 const likely = (name: string) => {
   const given = name.toLowerCase().split(/\s+/)
@@ -47,20 +42,10 @@ const match = (name: string, student: string | null) => note({ type: 'nameMatche
           turn away
         </button>
       </div>
-      <select
-        class="field text-small"
-        :aria-label="`Who “${caller.name}” is`"
-        @change="
-          note({
-            type: 'pageAdmitted',
-            session: caller.session,
-            student: ($event.target as HTMLSelectElement).value,
-          })
-        "
-      >
-        <option value="" selected disabled>somebody else…</option>
-        <option v-for="row in rows" :key="row.id" :value="row.id">{{ row.called }} {{ row.rest }}</option>
-      </select>
+      <StudentFinder
+        :label="`Somebody else is “${caller.name}”`"
+        @choose="(student) => note({ type: 'pageAdmitted', session: caller.session, student })"
+      />
     </div>
     <p v-if="!drawn?.door.length && !drawn?.callers.length" class="py-2 text-ink-soft">
       Everybody in the meeting is known. Who knocks next waits here.
@@ -87,26 +72,7 @@ const match = (name: string, student: string | null) => note({ type: 'nameMatche
         <button class="quiet" @click="match(one.name, null)">not a student</button>
         <button v-if="!one.later" class="quiet" @click="note({ type: 'askedLater', name: one.name })">later</button>
       </div>
-      <Combobox
-        :model-value="null"
-        nullable
-        @update:model-value="(student: string | null) => student && match(one.name, student)"
-      >
-        <ComboboxInput
-          class="field text-small"
-          :aria-label="`Somebody else is “${one.name}”`"
-          placeholder="somebody else…"
-          autocomplete="off"
-          @change="query = $event.target.value"
-        />
-        <ComboboxOptions class="border border-ink bg-paper">
-          <ComboboxOption v-for="row in found" :key="row.id" v-slot="{ active }" :value="row.id" as="template">
-            <li class="cursor-pointer px-2 py-0.5" :class="{ 'bg-paper-deep': active }">
-              <b>{{ row.called }}</b> {{ row.rest }}
-            </li>
-          </ComboboxOption>
-        </ComboboxOptions>
-      </Combobox>
+      <StudentFinder :label="`Somebody else is “${one.name}”`" @choose="(student) => match(one.name, student)" />
     </div>
   </SidePanel>
 </template>

@@ -52,17 +52,21 @@ const left = computed(() => props.head.plannedEnd - props.now)
       role="img"
       :aria-label="`${minutes(now - head.countedFrom)} gone of ${minutes(head.plannedEnd - head.countedFrom)}`"
     >
-      <span v-if="head.stage === 'live'" class="gone" :style="{ width: `${gone * 100}%` }" />
-      <span class="title truncate font-semibold">{{ onNow ? onNow.name : head.title }}</span>
-      <span class="tick from">{{ hour(head.countedFrom) }}</span>
-      <span
-        v-for="mark in marks"
-        :key="mark.at"
-        class="tick"
-        :class="{ past: mark.share < gone }"
-        :style="{ left: `${mark.share * 100}%` }"
-        >{{ hour(mark.at) }}</span
+      <!-- Twice, one over the other: what is gone shows in the colours of the lesson that is on, up to its edge. -->
+      <div
+        v-for="layer in head.stage === 'live' ? ['whole', 'gone'] : ['whole']"
+        :key="layer"
+        class="layer"
+        :class="layer"
+        :style="layer === 'gone' ? { clipPath: `inset(0 ${(1 - gone) * 100}% 0 0)` } : undefined"
+        :aria-hidden="layer === 'gone'"
       >
+        <span class="title truncate font-semibold">{{ onNow ? onNow.name : head.title }}</span>
+        <span class="tick from">{{ hour(head.countedFrom) }}</span>
+        <span v-for="mark in marks" :key="mark.at" class="tick" :style="{ left: `${mark.share * 100}%` }">{{
+          hour(mark.at)
+        }}</span>
+      </div>
     </div>
     <div v-if="onNow" class="stage text-small">
       <p class="truncate">
@@ -106,46 +110,36 @@ const left = computed(() => props.head.plannedEnd - props.now)
   border-inline: 1px solid var(--ink-soft);
   overflow: hidden;
 }
-.gone {
+.layer {
   position: absolute;
-  inset: 0 auto 0 0;
+  inset: 0;
+}
+.gone {
   background: var(--live);
+  --title: var(--on-live);
+  --mark: var(--on-live-soft);
+  --mark-line: var(--on-live-soft);
 }
 .title {
   position: absolute;
   left: 10px;
   top: 8px;
   max-width: 90%;
-  color: var(--ink);
-  mix-blend-mode: normal;
-}
-.bar:has(.gone) .title {
-  color: var(--on-live);
-  background: var(--live);
-  padding-right: 6px;
+  color: var(--title, var(--ink));
 }
 .tick {
   position: absolute;
   bottom: 0;
   padding: 0 0 4px 6px;
   font-size: 0.75rem;
-  color: var(--ink-soft);
-  border-left: 1px solid var(--rule);
+  color: var(--mark, var(--ink-soft));
+  border-left: 1px solid var(--mark-line, var(--rule));
   height: 22px;
   line-height: 22px;
 }
 .tick.from {
   left: 4px;
   border: 0;
-}
-.bar:has(.gone) .tick.from,
-.tick.past {
-  color: var(--on-live-soft);
-}
-.tick.past {
-  border-color: var(--on-live-soft);
-  /* Its label may reach beyond what is gone. */
-  background: var(--live);
 }
 .stage {
   max-width: 230px;
@@ -154,6 +148,7 @@ const left = computed(() => props.head.plannedEnd - props.now)
   line-height: 1.35rem;
 }
 .time {
+  grid-column: -2 / -1;
   padding: 7px 16px 0;
   text-align: right;
 }

@@ -159,6 +159,7 @@ const told = (strokes: DrawnStroke[], what: string) =>
 .strip {
   position: relative;
   z-index: 1;
+  background: var(--paper);
 }
 .name {
   overflow: hidden;

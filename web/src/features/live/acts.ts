@@ -252,7 +252,8 @@ const words: Record<string, (act: never) => string> = {
   rightRevealed: () => 'what was right shown on student pages',
   resultsPut: () => 'results on the board',
   messageShown: () => 'a message shown to the class',
-  pageAdmitted: (act: { student: string | null }) => (act.student ? 'let in to the student page' : 'turned away'),
+  pageAdmitted: (act: { student: string | null }) =>
+    act.student ? 'let in to the student page' : 'turned away from the student page',
   boardPut: (act: { item: string }) => `on the board: ${items[act.item] ?? act.item}`,
   boardTaken: (act: { item: string }) => `off the board: ${items[act.item] ?? act.item}`,
   nameMatched: (act: { name: string; student: string | null }) =>

@@ -5,6 +5,7 @@ import { useLive } from '../../live/lesson'
 import { clock, count } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 import ResultsChart from './ResultsChart.vue'
+import { wordSize } from './wordSize'
 
 /** A question that was opened: who has answered, who has not, who cannot; what the answers amount to; and what can be done with it. */
 const props = defineProps<{ view: Schemas['AskingView']; earlier?: Schemas['AskingView']; closeKey: string }>()
@@ -94,6 +95,11 @@ function beginCorrecting() {
   keyAccepted.value = q.acceptedAnswers?.join('\n') ?? ''
   correcting.value = true
 }
+function chooseRight(option: string) {
+  if (question.value.kind !== 'multipleChoice') keyRight.value = [option]
+  else if (keyRight.value.includes(option)) keyRight.value = keyRight.value.filter((o) => o !== option)
+  else keyRight.value = [...keyRight.value, option]
+}
 function correct() {
   before.value = new Map(props.view.students.map((s) => [s.student, s.marks]))
   note({
@@ -177,13 +183,13 @@ const timeLeft = (deadline: number | null) =>
         class="flex items-center gap-2 border-b border-rule py-1"
       >
         <input
-          v-model="keyRight"
           :type="question.kind === 'multipleChoice' ? 'checkbox' : 'radio'"
+          name="right"
           class="size-4"
-          :value="o.id"
           :checked="keyRight.includes(o.id)"
-          @change="question.kind === 'multipleChoice' || (keyRight = [o.id])"
+          @change="chooseRight(o.id)"
         />
+        <img v-if="o.picture" :src="`/api/pictures/${o.picture}`" alt="" class="h-8 border border-rule" />
         {{ o.text || o.alternativeText }}
       </label>
       <p v-if="question.kind === 'number' || question.kind === 'scale'" class="flex gap-4 text-small text-ink-soft">
@@ -224,7 +230,7 @@ const timeLeft = (deadline: number | null) =>
         <template v-if="question.kind === 'wordList'">
           <p v-for="w in view.results.words" :key="w.folded" class="word-line">
             <b class="w-7 text-right">{{ w.count }}</b>
-            <bdi class="flex-1">{{ w.word }}</bdi>
+            <bdi class="flex-1" :style="{ fontSize: wordSize(w.count, view.results.words) }">{{ w.word }}</bdi>
             <span v-if="w.with.length" class="text-small text-ink-soft">with {{ w.with.join(', ') }}</span>
             <button class="quiet text-small" :aria-pressed="merging === w.folded" @click="merge(w.folded)">
               {{ merging === undefined ? 'is the same as…' : merging === w.folded ? 'not' : 'this one' }}
@@ -265,7 +271,7 @@ const timeLeft = (deadline: number | null) =>
       </div>
     </div>
 
-    <p class="mt-3 flex flex-wrap items-baseline gap-x-5 gap-y-1 text-small">
+    <p class="mt-3 flex flex-wrap items-center gap-x-5 gap-y-1 text-small">
       <button v-if="view.onBoard" class="press" @click="note({ type: 'boardTaken', item: 'results' })">
         Take off the board
       </button>

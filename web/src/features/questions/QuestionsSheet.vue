@@ -85,10 +85,10 @@ async function openCurrent() {
   }
   open(JSON.parse(JSON.stringify(ready)) as Question, group.value || null)
 }
-/** Opens the next question that waits, as soon as the plan is here. */
+/** Opens the waiting question that is looked at, or else the next one, as soon as the plan is here. */
 function openNext() {
   const go = () => {
-    at.value = waiting.value[0]?.id
+    if (!waiting.value.some((q) => q.id === current.value)) at.value = waiting.value[0]?.id
     void nextTick(openCurrent)
   }
   if (plan.value) go()
@@ -233,7 +233,9 @@ const timeOf = (line: Schemas['AskingLine']) => {
             />
           </label>
           <p class="my-3 flex flex-wrap items-baseline gap-x-5 gap-y-2">
-            <button v-if="running" class="press-first" @click="openCurrent">Open it <KeyCap :k="openKey" /></button>
+            <button v-if="running" class="press-first" @click="openCurrent">
+              Open it <KeyCap :k="lines.some((l) => l.closedAt === null) ? 'Enter' : openKey" />
+            </button>
             <label v-if="drawn?.groups.length" class="flex items-baseline gap-2 text-small"
               >to
               <select v-model="group" class="field">

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, inject } from 'vue'
 import type { Schemas } from '../../api/client'
+import { wordSize } from './wordSize'
 
 /** What the answers to a question amount to: bars, a scale, places of a ranking, words by count, or texts. */
 const props = defineProps<{
@@ -17,7 +18,6 @@ const props = defineProps<{
 }>()
 const pictures = inject('pictures', '/api/pictures')
 const most = computed(() => Math.max(1, ...props.counts.map((c) => c.count ?? 0)))
-const mostWord = computed(() => Math.max(1, ...props.words.map((w) => w.count)))
 const labelOf = (c: Schemas['AnswerCount'], index: number) =>
   c.option === null
     ? String(c.number)
@@ -39,6 +39,12 @@ const textOf = (option: string) => props.options.find((o) => o.id === option)?.t
     </li>
   </ol>
   <ol v-else-if="ranking.length" aria-label="Options by their mean place">
+    <li class="line heads" aria-hidden="true">
+      <span class="mean">mean place</span>
+      <span class="places"
+        ><span v-for="n in ranking.length" :key="n" class="head">{{ n }}.</span></span
+      >
+    </li>
     <li v-for="r in ranking" :key="r.option" class="line">
       <b class="number">{{ r.meanPlace.toFixed(1) }}</b>
       <span>{{ textOf(r.option) }}</span>
@@ -63,7 +69,7 @@ const textOf = (option: string) => props.options.find((o) => o.id === option)?.t
     </li>
   </ol>
   <p v-else-if="words.length" class="words" aria-label="Words by how many gave them">
-    <span v-for="w in words" :key="w.word" :style="{ fontSize: `${0.9 + (1.3 * w.count) / mostWord}em` }"
+    <span v-for="w in words" :key="w.word" :style="{ fontSize: wordSize(w.count, words) }"
       ><bdi>{{ w.word }}</bdi
       ><sub v-if="w.count > 1">{{ w.count }}</sub></span
     >
@@ -139,6 +145,16 @@ const textOf = (option: string) => props.options.find((o) => o.id === option)?.t
 .places {
   display: flex;
   gap: 2px;
+}
+.heads {
+  color: var(--ink-soft);
+  font-size: 0.85em;
+}
+.heads .mean {
+  grid-column: span 2;
+}
+.heads .head {
+  flex: 1;
 }
 .place {
   flex: 1;
