@@ -1,6 +1,6 @@
-import { HubConnectionBuilder, LogLevel } from '@microsoft/signalr'
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import { api, ask, Problem, type Schemas } from '../api/client'
+import { keepLine } from './line'
 import { entryId, Outbox, type Act, type Noted } from './outbox'
 import { drawChat, type DrawnHand } from './pencil'
 
@@ -41,33 +41,18 @@ export function useHelp(key: string) {
     }
   }
 
-  const hub = new HubConnectionBuilder()
-    .withUrl('/help/live')
-    .configureLogging(LogLevel.None)
-    .withAutomaticReconnect({ nextRetryDelayInMilliseconds: () => 1000 })
-    .build()
-  hub.on('changed', () => void load())
-  const watch = async () => {
-    await hub.invoke('Watch', key)
+  void load()
+  keepLine('/help/live', { changed: () => void load() }, async (invoke) => {
+    if (closed.value) return
+    await invoke('Watch', key)
     await load()
     outbox.hurry()
-  }
-  hub.onreconnected(() => void watch().catch(() => undefined))
-  let gone = false
-  const connect = async (): Promise<void> => {
-    if (gone || closed.value) return
-    await hub.start().then(watch, () => setTimeout(() => void connect(), 1000))
-  }
+  })
   const ticking = setInterval(() => (now.value = Date.now() + ahead), 1000)
   onScopeDispose(() => {
-    gone = true
     clearInterval(ticking)
     outbox.close()
-    void hub.stop()
   })
-  void load()
-    .then(connect)
-    .catch(() => undefined)
   void outbox.wake()
 
   function note(...acts: Act[]) {

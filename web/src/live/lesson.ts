@@ -1,6 +1,6 @@
-import { HubConnectionBuilder, HubConnectionState, LogLevel } from '@microsoft/signalr'
 import { computed, inject, onScopeDispose, ref, shallowRef, type InjectionKey } from 'vue'
 import { api, ask, Problem, type Schemas } from '../api/client'
+import { keepLine } from './line'
 import { draw, type View } from './pencil'
 import { entryId, Outbox, type Act, type Noted } from './outbox'
 
@@ -69,39 +69,21 @@ export function useLesson(lesson: string) {
     if (view.value && view.value.head.position < position) await catchUp()
   }
 
-  const hub = new HubConnectionBuilder()
-    .withUrl('/live')
-    .configureLogging(LogLevel.None)
-    .withAutomaticReconnect({
-      nextRetryDelayInMilliseconds: (retry) => Math.min(5000, 300 * 2 ** retry.previousRetryCount),
-    })
-    .build()
-  hub.on('patch', patch)
-  const watch = async () => {
-    await hub.invoke('Watch', lesson)
+  const loaded = load()
+  keepLine('/live', { patch }, async (invoke) => {
+    await invoke('Watch', lesson)
+    await loaded
     await catchUp()
     outbox.hurry()
-  }
-  hub.onreconnected(() => void watch().catch(() => undefined))
-
-  async function connect() {
-    if (closed || hub.state !== HubConnectionState.Disconnected) return
-    await hub.start().then(watch, () => setTimeout(() => void connect(), 1000))
-  }
-
-  let closed = false
+  })
   const ticking = setInterval(() => (now.value = Date.now() + ahead), 1000)
   const online = () => outbox.hurry()
   window.addEventListener('online', online)
   onScopeDispose(() => {
-    closed = true
     clearInterval(ticking)
     window.removeEventListener('online', online)
     outbox.close()
-    void hub.stop()
   })
-
-  void load().then(connect)
   void outbox.wake()
 
   /** Notes acts as of now and returns the ids of their entries at once; storing follows. */

@@ -1,6 +1,6 @@
-import { HubConnectionBuilder, LogLevel } from '@microsoft/signalr'
 import { onScopeDispose, ref, shallowRef } from 'vue'
 import { api, ask, type Schemas } from '../../api/client'
+import { keepLine } from '../../live/line'
 
 /**
  * The class board of a lesson: what was put up, from an endpoint that carries nothing else. The hub only says that something changed.
@@ -22,25 +22,9 @@ export function useBoard(lesson: string) {
     }
   }
 
-  const hub = new HubConnectionBuilder()
-    .withUrl('/live')
-    .configureLogging(LogLevel.None)
-    .withAutomaticReconnect({ nextRetryDelayInMilliseconds: () => 1000 })
-    .build()
-  hub.on('changed', () => void load())
-  const watch = () => hub.invoke('WatchBoard', lesson).then(load)
-  hub.onreconnected(() => void watch().catch(() => undefined))
-  let closed = false
-  const connect = async (): Promise<void> => {
-    if (!closed) await hub.start().then(watch, () => setTimeout(() => void connect(), 1000))
-  }
-  const ticking = setInterval(() => (now.value = Date.now() + ahead), 250)
-  onScopeDispose(() => {
-    closed = true
-    clearInterval(ticking)
-    void hub.stop()
-  })
   void load()
-  void connect()
+  keepLine('/live', { changed: () => void load() }, (invoke) => invoke('WatchBoard', lesson).then(load))
+  const ticking = setInterval(() => (now.value = Date.now() + ahead), 250)
+  onScopeDispose(() => clearInterval(ticking))
   return { board, problem, now }
 }

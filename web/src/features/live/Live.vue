@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { Dialog, DialogDescription, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, onBeforeUnmount, onMounted, provide, ref, watch, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -7,7 +6,7 @@ import { api, ask, Problem } from '../../api/client'
 import { liveLesson, useLesson } from '../../live/lesson'
 import { entryId, type Act } from '../../live/outbox'
 import { drawChat } from '../../live/pencil'
-import { clock, count, hour, second } from '../../ui/format'
+import { count, hour } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 import Notice from '../../ui/Notice.vue'
 import {
@@ -23,19 +22,22 @@ import {
   type LoggedAct,
 } from './acts'
 import ActStrip from './ActStrip.vue'
+import AsideForm from './AsideForm.vue'
 import BoardPanel from './BoardPanel.vue'
 import ChatSheet from './ChatSheet.vue'
+import { isHere, useChoosing } from './choosing'
 import DoorPanel from './DoorPanel.vue'
 import EdgeList from './EdgeList.vue'
+import EndDialog from './EndDialog.vue'
 import GroupsSheet from './GroupsSheet.vue'
 import HandLine from './HandLine.vue'
 import KeyList from './KeyList.vue'
+import LastEntries from './LastEntries.vue'
 import LessonHead from './LessonHead.vue'
 import LinksPanel from './LinksPanel.vue'
 import QuestionsSheet from '../questions/QuestionsSheet.vue'
 import WayInPanel from './WayInPanel.vue'
 import { usePass } from './pass'
-import PointsOfTurn from './PointsOfTurn.vue'
 import ReachPanel from './ReachPanel.vue'
 import ReminderList from './ReminderList.vue'
 import SheetRow from './SheetRow.vue'
@@ -43,6 +45,7 @@ import SignalPanel from './SignalPanel.vue'
 import { play, sound } from './sound'
 import StudentPanel from './StudentPanel.vue'
 import TimerPanel from './TimerPanel.vue'
+import TurnCard from './TurnCard.vue'
 
 const props = defineProps<{ id: string }>()
 const router = useRouter()
@@ -57,14 +60,11 @@ const panel = ref<SidePanelName>()
 /** What stands in place of the sheet. */
 const big = ref<'chat' | 'groups' | 'questions' | undefined>(route.query.open === 'chat' ? 'chat' : undefined)
 const bigSheet = ref<{ onKey: (event: KeyboardEvent) => boolean }>()
-const chosen = ref<string[]>([])
 const hovered = ref<string>()
 const ending = ref(false)
 const finding = ref('')
 const finder = ref<HTMLInputElement>()
 const asideOn = ref<string>()
-const asideText = ref('')
-const asideField = ref<HTMLInputElement>()
 const said = ref('')
 const wrong = ref('')
 const drawBy = ref<'leastHeard' | 'onceRound'>(
@@ -77,6 +77,7 @@ const wide = ref(!narrow.matches)
 const measure = () => (wide.value = !narrow.matches)
 
 const rows = computed(() => drawn.value?.rows ?? [])
+const { chosen, chosenSet, withLetter, pick, toggle, move, chooseAll } = useChoosing(rows)
 const nameOf = (id: string) => rows.value.find((r) => r.id === id)?.shortName ?? ''
 // As one text, which is the same from patch to patch: a new list of acts would draw every row anew.
 const reasons = computed(() => head.value?.nodReasons.join('\n') ?? '')
@@ -85,13 +86,11 @@ const commands = computed(() => commandsOf(changedKeys))
 const keyOf = (command: string) => commands.value.find((c) => c.name === command)!.key
 const outcomes = computed(() => acts.value.filter((a) => outcomeNames.includes(a.name)))
 const running = computed(() => head.value?.stage === 'live')
-const isHere = (row: { whereabouts: string }) => row.whereabouts === 'here' || row.whereabouts === 'late'
 const here = computed(() => rows.value.filter(isHere).length)
 const missing = computed(() => rows.value.filter((r) => r.whereabouts === 'missing' || r.whereabouts === 'left').length)
 const turnRow = computed(() => rows.value.find((r) => r.id === drawn.value?.turn?.student))
 const points = computed(() => head.value?.plan.points ?? [])
 const handsUp = computed(() => new Set(drawn.value?.hands.map((h) => h.student)))
-const chosenSet = computed(() => new Set(chosen.value))
 const groupOf = computed(
   () => new Map(drawn.value?.groups.flatMap((g) => g.members.map((m) => [m, g.name] as const)) ?? []),
 )
@@ -108,13 +107,6 @@ const outWord = (row: { id: string; whereabouts: string }) =>
       ? 'no answer'
       : 'not here'
     : undefined
-const turnTold = computed(() => {
-  const turn = drawn.value?.turn
-  if (!turn) return ''
-  const group = groupOf.value.get(turn.student)
-  if (turn.waitedSeconds === null) return group ? `Turn, ${group}` : 'Turn'
-  return `${group ?? 'Turn, from the line'}, waited ${clock(turn.waitedSeconds * 1000)}`
-})
 const matches = computed(() => {
   const wanted = finding.value.trim().toLowerCase()
   return wanted ? rows.value.filter((r) => `${r.called} ${r.rest}`.toLowerCase().includes(wanted)) : []
@@ -226,47 +218,13 @@ function takeBack() {
   if (last) said.value = `struck out: ${last.text}`
 }
 
-/** Students who share a letter take turns on it: pressing again moves on to the next. */
-function pick(letter: string, more: boolean) {
-  const sharing = rows.value.filter((r) => r.key === letter).map((r) => r.id)
-  if (!sharing.length) return
-  if (pass.value) {
-    takeOut(sharing.find((s) => !out.value.has(s)) ?? sharing[0]!)
-    return
-  }
-  if (more) {
-    const inList = sharing.find((s) => chosenSet.value.has(s))
-    chosen.value = inList ? chosen.value.filter((s) => s !== inList) : [...chosen.value, sharing[0]!]
-    return
-  }
-  const at = chosen.value.length === 1 ? sharing.indexOf(chosen.value[0]!) : -1
-  chosen.value = [sharing[(at + 1) % sharing.length]!]
+/** A letter, or a press on a name: in a pass it takes somebody out or back in, else it chooses. */
+function letterPressed(letter: string, more: boolean) {
+  const sharing = withLetter(letter)
+  if (!pass.value) pick(letter, more)
+  else if (sharing.length) takeOut(sharing.find((s) => !out.value.has(s)) ?? sharing[0]!)
 }
-
-function toggle(student: string, more: boolean) {
-  if (pass.value) {
-    takeOut(student)
-    return
-  }
-  const had = chosenSet.value.has(student)
-  if (more) chosen.value = had ? chosen.value.filter((s) => s !== student) : [...chosen.value, student]
-  else chosen.value = had && chosen.value.length === 1 ? [] : [student]
-}
-
-function move(step: number) {
-  const at = rows.value.findIndex((r) => r.id === chosen.value[0])
-  const next =
-    rows.value[at < 0 ? (step > 0 ? 0 : rows.value.length - 1) : (at + step + rows.value.length) % rows.value.length]
-  if (next) chosen.value = [next.id]
-}
-
-/** Everyone who is here; once more, everyone. */
-function chooseAll() {
-  const present = rows.value.filter(isHere).map((r) => r.id)
-  const again =
-    present.length === 0 || (chosen.value.length === present.length && present.every((s) => chosenSet.value.has(s)))
-  chosen.value = again ? rows.value.map((r) => r.id) : present
-}
+const namePressed = (student: string, more: boolean) => (pass.value ? takeOut(student) : toggle(student, more))
 
 function found() {
   const first = matches.value[0]
@@ -275,16 +233,8 @@ function found() {
   finder.value?.blur()
 }
 
-async function openAside() {
-  if (chosen.value.length !== 1) return
-  asideOn.value = chosen.value[0]
-  await nextTick()
-  asideField.value?.focus()
-}
-function noteAside() {
-  if (asideOn.value && asideText.value.trim())
-    note({ type: 'asideNoted', student: asideOn.value, text: asideText.value.trim() })
-  asideText.value = ''
+function noteAside(text: string) {
+  if (asideOn.value && text) note({ type: 'asideNoted', student: asideOn.value, text })
   asideOn.value = undefined
   chosen.value = []
 }
@@ -321,7 +271,7 @@ const run: Record<string, () => unknown> = {
   links: () => open('links'),
   keys: () => open('keys'),
   student: () => chosen.value.length === 1 && open('student'),
-  aside: openAside,
+  aside: () => chosen.value.length === 1 && (asideOn.value = chosen.value[0]),
   find: () => finder.value?.focus(),
   all: chooseAll,
   undo: takeBack,
@@ -358,7 +308,7 @@ function pressed(event: KeyboardEvent): unknown {
   if (event.key === 'ArrowUp') return (move(-1), true)
   const act = actOnKey(event, acts.value)
   const letter = studentKey(event)
-  if (letter && !act) return (pick(letter, event.shiftKey), true)
+  if (letter && !act) return (letterPressed(letter, event.shiftKey), true)
   if (act && chosen.value.length) return (log(act, chosen.value), true)
   if (act && turnRow.value && outcomes.value.includes(act)) return (log(act, [turnRow.value.id]), true)
   return running.value && tickPoint(event)
@@ -425,25 +375,14 @@ function endLesson() {
     />
 
     <aside class="side" aria-label="Turn and hand line">
-      <section v-if="turnRow && running" class="turn" aria-live="polite">
-        <p class="text-small">
-          <template v-if="drawn.turn?.why">Drawn: {{ drawn.turn.why }}</template>
-          <template v-else-if="drawn.turn?.origin === 'handedOn'">Turn, handed on</template>
-          <template v-else>{{ turnTold }}</template>
-        </p>
-        <h2 class="text-head leading-tight font-bold">{{ turnRow.called }} {{ turnRow.rest }}</h2>
-        <div class="mt-1 grid grid-cols-2 gap-x-4">
-          <button v-for="act in outcomes" :key="act.name" class="outcome" @click="log(act, [turnRow.id])">
-            <span>{{ act.label }}</span><KeyCap :k="act.key" />
-          </button>
-        </div>
-        <PointsOfTurn
-          v-if="points.length"
-          :points="points"
-          :covered="turnRow.points"
-          @cover="(point) => note({ type: 'pointCovered', student: turnRow!.id, point })"
-        />
-      </section>
+      <TurnCard
+        v-if="turnRow && running"
+        class="turn"
+        :row="turnRow"
+        :group="groupOf.get(turnRow.id)"
+        :outcomes="outcomes"
+        @outcome="(act) => log(act, [turnRow!.id])"
+      />
 
       <KeyList v-if="panel === 'keys'" :acts="acts" :commands="commands" @close="panel = undefined" />
       <DoorPanel v-else-if="panel === 'door'" @close="panel = undefined" />
@@ -588,7 +527,7 @@ function endLesson() {
             :signal="signalOf.get(row.id)"
             :out="outWord(row)"
             @mouseenter="hovered = row.id"
-            @pick="(more) => toggle(row.id, more)"
+            @pick="(more) => namePressed(row.id, more)"
             @act="(act) => log(act, [row.id])"
           />
         </div>
@@ -617,21 +556,13 @@ function endLesson() {
           >who is here, as a file</a
         >
       </div>
-      <form v-else-if="asideOn" class="pad" @submit.prevent="noteAside">
-        <label class="shrink-0" for="aside"
-          ><b>{{ nameOf(asideOn) }}</b
-          >, aside</label
-        >
-        <input
-          id="aside"
-          ref="asideField"
-          v-model="asideText"
-          class="field !min-h-7 !py-0"
-          maxlength="2000"
-          @keydown.esc.stop="asideOn = undefined"
-        />
-        <button class="quiet shrink-0">note it <KeyCap k="Enter" /></button>
-      </form>
+      <AsideForm
+        v-else-if="asideOn"
+        class="pad"
+        :name="nameOf(asideOn)"
+        @note="noteAside"
+        @close="asideOn = undefined"
+      />
       <div v-else-if="chosen.length > 0 && running" class="pad">
         <span class="shrink-0"
           ><b>{{ chosen.length === 1 ? nameOf(chosen[0]!) : count(chosen.length, 'student') }}</b>
@@ -645,19 +576,7 @@ function endLesson() {
           Letter, then a key. <button class="quiet" @click="open('keys')">All keys</button>
           <KeyCap :k="keyOf('keys')" />
         </p>
-        <ol class="entries" aria-label="Last entries">
-          <li v-for="entry in drawn.entries.slice(0, 6)" :key="entry.id" :class="entry.state">
-            <b>{{ second(entry.at) }}</b> {{ entry.text }}<i v-if="entry.helper">, {{ entry.helper }}</i>
-            <button
-              v-if="entry.canStrike && entry.state !== 'struck' && running"
-              class="quiet strike"
-              :aria-label="`Strike out: ${entry.text}`"
-              @click="strike(entry.id)"
-            >
-              strike
-            </button>
-          </li>
-        </ol>
+        <LastEntries :can-strike="running" />
       </template>
       <p class="flex shrink-0 items-baseline gap-4">
         <button v-if="running" class="quiet" @click="takeBack">Undo <KeyCap :k="keyOf('undo')" /></button>
@@ -677,24 +596,7 @@ function endLesson() {
     </footer>
     <p class="sr-only" aria-live="polite">{{ said }}</p>
 
-    <Dialog :open="ending" class="relative z-10" @close="ending = false">
-      <div class="fixed inset-0 bg-paper opacity-80" aria-hidden="true" />
-      <div class="fixed inset-0 flex items-center justify-center p-4">
-        <DialogPanel class="w-full max-w-md border-2 border-ink bg-paper p-6">
-          <DialogTitle class="text-head font-bold">End lesson {{ head.number }}</DialogTitle>
-          <DialogDescription class="mt-2 text-ink-soft">
-            Nothing more can be tapped after that; files, names and the register come next.
-            <template v-if="waiting > 0">
-              {{ count(waiting, 'entry', 'entries') }} still in pencil go out first.</template
-            >
-          </DialogDescription>
-          <div class="mt-5 flex gap-4">
-            <button class="press-first" @click="endLesson">End the lesson</button>
-            <button class="press" @click="ending = false">Go on teaching</button>
-          </div>
-        </DialogPanel>
-      </div>
-    </Dialog>
+    <EndDialog :open="ending" :number="head.number" :waiting="waiting" @end="endLesson" @close="ending = false" />
     <div v-if="!running" class="over-note">
       <Notice>
         This lesson has {{ head.stage === 'planned' ? 'not begun' : 'ended' }}.
@@ -738,19 +640,6 @@ function endLesson() {
 .turn {
   margin: 0 -14px 18px -20px;
   padding: 12px 14px 12px 20px;
-  background: var(--live);
-  color: var(--on-live);
-}
-.outcome {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-  border-bottom: 1px solid var(--on-live-soft);
-  padding: 4px 0 3px;
-  min-height: 28px;
-}
-.outcome:hover {
-  font-weight: 700;
 }
 .sheet {
   grid-area: sheet;
@@ -793,27 +682,6 @@ function endLesson() {
   border-top: 2px solid var(--ink);
   padding: 0 16px 0 20px;
   font-size: var(--text-small);
-}
-.entries {
-  display: flex;
-  flex: 1;
-  min-width: 0;
-  gap: 14px;
-  overflow: hidden;
-  white-space: nowrap;
-  color: var(--ink-soft);
-}
-.entries b {
-  color: var(--ink);
-}
-.entries .pencil {
-  font-style: italic;
-}
-.entries .struck {
-  text-decoration: line-through;
-}
-.strike {
-  color: var(--ink-soft);
 }
 .pad {
   display: flex;
@@ -878,10 +746,6 @@ function endLesson() {
     flex-wrap: wrap;
     padding: 6px 12px;
     gap: 4px 16px;
-  }
-  .entries {
-    flex-basis: 100%;
-    order: 3;
   }
   .sheet {
     padding: 0 10px;
