@@ -137,6 +137,7 @@ const told = (strokes: DrawnStroke[], what: string) =>
   --pen-attendance: var(--on-live);
   --pen-speaking: #1b4a9c;
   --pen-chat: #0b4f4a;
+  --pen-questions: #662266;
   --pen-group: #6b3a05;
   --pen-nods: #8e1f3d;
 }

@@ -57,10 +57,14 @@ const preview = computed(() => {
   return question && filled(question, blanks.value)
 })
 const editing = ref(false)
+const list = useTemplateRef<HTMLElement>('list')
 const blankFields = useTemplateRef<HTMLInputElement[]>('blankFields')
-watch(current, () => {
+watch(current, async () => {
   blanks.value = {}
   editing.value = false
+  // What is opened moves to the top of the list, and what is looked at may be anywhere in it.
+  await nextTick()
+  list.value?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' })
 })
 
 const spotText = ref('')
@@ -145,7 +149,7 @@ const timeOf = (line: Schemas['AskingLine']) => {
       </span>
     </div>
     <div class="two">
-      <nav class="list" aria-label="Questions of this lesson">
+      <nav ref="list" class="list" aria-label="Questions of this lesson">
         <form v-if="running" class="spot" @submit.prevent="openSpot">
           <label class="text-small text-ink-soft" for="spot">On the spot <KeyCap k="0" /></label>
           <input
