@@ -195,6 +195,7 @@ public sealed class StudentPageTests(AppUnderTest app) : IClassFixture<AppUnderT
         (await juno.Refused(PageDoing.Signal, text: "yes")).ShouldContain("No signal round");
         await room.Tap(new BoardPut(BoardItem.Statement, "Backing is anticlockwise."));
         (await juno.See()).Lesson.Signals.ShouldBe(["yes", "no", "not sure"]);
+        (await juno.Refused(PageDoing.Signal, text: "SECRET message to the sheet")).ShouldContain("not understood");
         (await juno.Do(PageDoing.Signal, text: "yes")).Signal.ShouldBe("yes");
         (await room.Sheet()).Head.Signals.ShouldHaveSingleItem().ShouldBe(new SignalSeen(room.Students["Juno"], "yes"));
     }

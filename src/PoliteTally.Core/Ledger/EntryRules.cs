@@ -77,18 +77,18 @@ public static class EntryRules
             LessonSettled when lesson.Times.ActualEnd is null => "End the lesson before settling it.",
             NameMatched { Student: { } student } when !lesson.Roster.Contains(student) => NotOnRoster,
             ChatSaid { Text.Length: > LongestText } => TooLong("message", LongestText),
-            NodGiven { Reason: var reason } when reason.Trim().Length == 0 => "A nod needs a reason.",
+            NodGiven { Reason: var reason } when CleanText.IsBlank(reason) => "A nod needs a reason.",
             NodGiven { Reason.Length: > LongestName } => TooLong("reason", LongestName),
             ExcuseRecorded { Reason.Length: > LongestName } => TooLong("reason", LongestName),
             ReminderTicked { Reminder.Length: > LongestName } => TooLong("reminder", LongestName),
             ChatAct { Message: var message } when lesson.ActOf(message) is not (ChatSaid or NameWrote or StudentWrote) => "This message is not in this lesson.",
             MessageShown { Message: var message } when lesson.ActOf(message) is not StudentWrote => "Only messages from student pages are shown to the class here.",
             StudentWrote { Kind: not (ChatKind.Question or ChatKind.Answer or ChatKind.Idea) } => "Say whether it is a question, an answer or an idea.",
-            StudentWrote { Text: var text } when text.Trim().Length == 0 => "Write something first.",
+            StudentWrote { Text: var text } when CleanText.IsBlank(text) => "Write something first.",
             StudentWrote { Text.Length: > LongestFromPage } => TooLong("message", LongestFromPage),
             SignalGiven { Signal.Length: > LongestName } => TooLong("signal", LongestName),
             SignalGiven when !lesson.State().Board.ContainsKey(BoardItem.Statement) => "No signal round is on.",
-            PageKnocked { Name: var name } when name.Trim().Length == 0 => "Write your name.",
+            PageKnocked { Name: var name } when CleanText.IsBlank(name) => "Write your name.",
             PageKnocked { Name.Length: > LongestName } => TooLong("name", LongestName),
             PageAdmitted { Student: { } student } when !lesson.Roster.Contains(student) => NotOnRoster,
             PageAdmitted { Session: var session } when !lesson.State().PageVisitors.ContainsKey(session) => "Nobody of this kind came to this lesson.",
@@ -115,7 +115,7 @@ public static class EntryRules
                 _ => null,
             },
             ResultsPut put => WrongResults(put, lesson),
-            AsideNoted { Text: var text } when text.Trim().Length == 0 => "An aside needs words.",
+            AsideNoted { Text: var text } when CleanText.IsBlank(text) => "An aside needs words.",
             AsideNoted { Text.Length: > LongestText } => TooLong("aside", LongestText),
             ContactTried { Note.Length: > LongestName } => TooLong("note", LongestName),
             RollCallTaken call when !call.Here.All(lesson.Roster.Contains) => NotOnRoster,
@@ -125,17 +125,17 @@ public static class EntryRules
             TimerStarted { Seconds: < 5 or > 3 * 3600 } => "The time for a task is from 5 s to 3 h.",
             TimerStarted { Task.Length: > LongestName } => TooLong("task", LongestName),
             GroupsMade made => WrongGroups(made, lesson),
-            GroupRenamed { Name: var name } when name.Trim().Length == 0 => "A group needs a name.",
+            GroupRenamed { Name: var name } when CleanText.IsBlank(name) => "A group needs a name.",
             GroupRenamed { Name.Length: > LongestName } => TooLong("name", LongestName),
             BoardPut { Text.Length: > LongestText } => TooLong("text", LongestText),
             Called { Why.Length: > LongestName } => TooLong("reason", LongestName),
-            NameWrote { Text: var text } when text.Trim().Length == 0 => "The message is empty.",
+            NameWrote { Text: var text } when CleanText.IsBlank(text) => "The message is empty.",
             NameWrote { Text.Length: > LongestText } => TooLong("message", LongestText),
             NameReacted { Reaction.Length: > LongestName } => TooLong("reaction", LongestName),
-            Renamed { To: var to } when to.Trim().Length == 0 => "The new name is empty.",
+            Renamed { To: var to } when CleanText.IsBlank(to) => "The new name is empty.",
             Renamed { To.Length: > LongestName } => TooLong("new name", LongestName),
             Renamed { Device.Length: > LongestName } => TooLong("device", LongestName),
-            NameAct { Name: var name } when name.Trim().Length == 0 => "The name is empty.",
+            NameAct { Name: var name } when CleanText.IsBlank(name) => "The name is empty.",
             NameAct { Name.Length: > LongestName } => TooLong("name", LongestName),
             Joined { Device.Length: > LongestName } or Left { Device.Length: > LongestName } => TooLong("device", LongestName),
             _ => null,
@@ -149,8 +149,8 @@ public static class EntryRules
         {
             { ActualStart: null } => "Begin the lesson first; then questions can be opened.",
             { ActualEnd: not null } => "This lesson has ended: no question can be opened in it any more.",
-            _ when QuestionRules.Problems(question).Concat(QuestionRules.Missing(question)).FirstOrDefault() is { } problem =>
-                $"This question cannot be opened: {problem}",
+            _ when QuestionRules.Problems(question).FirstOrDefault() is { } problem => problem,
+            _ when QuestionRules.Missing(question).FirstOrDefault() is { } lack => $"This question cannot be opened: {lack}.",
             _ when QuestionRules.Placeholders(question) is [var blank, ..] => $"Fill in {{{blank}}} first.",
             _ when opened.Group is { } group && state.Groups.All(g => g.Id != group) => "There is no such group now.",
             _ when opened.LongerSeconds is < 0 or > 3600 || !opened.LongerFor.All(lesson.Roster.Contains) => "The extra time does not fit this class.",
@@ -194,7 +194,8 @@ public static class EntryRules
         }
 
         var corrected = key.In(question);
-        return QuestionRules.Problems(corrected).Concat(QuestionRules.Missing(corrected)).FirstOrDefault() is { } problem ? $"This cannot be the key: {problem}" : null;
+        return QuestionRules.Problems(corrected).FirstOrDefault()
+            ?? (QuestionRules.Missing(corrected).FirstOrDefault() is { } lack ? $"This cannot be the key: {lack}." : null);
     }
 
     private static string? WrongResults(ResultsPut put, LessonFacts lesson) => lesson.State().AskingOf(put.Asking) switch
@@ -227,7 +228,7 @@ public static class EntryRules
         return made.Groups switch
         {
             { Count: 0 or > StudentGroup.Most } => $"A class is split into 1 to {StudentGroup.Most} groups.",
-            _ when made.Groups.Any(g => g.Name.Trim().Length == 0) => "A group needs a name.",
+            _ when made.Groups.Any(g => CleanText.IsBlank(g.Name)) => "A group needs a name.",
             _ when made.Groups.Any(g => g.Name.Length > LongestName) => TooLong("name", LongestName),
             _ when made.Groups.DistinctBy(g => g.Id).Count() < made.Groups.Count => "Two groups have the same id.",
             _ when !members.All(lesson.Roster.Contains) => NotOnRoster,

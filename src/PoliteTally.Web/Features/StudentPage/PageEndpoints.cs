@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Chat;
+using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Questions;
@@ -130,7 +131,7 @@ internal static class PageEndpoints
             var why = act.Doing == PageDoing.Answer && act.Asking is { } asking && act.Answer is { } answer
                     && guest.Room.State().State.AskingOf(asking)?.Question.Anonymous == true
                 ? await ledger.Cast(lesson.OwnerId, lesson.Id, asking, student, act.Id, answer)
-                : ActOf(act, student) is { } named
+                : ActOf(act, student, guest.Room.Rules) is { } named
                     ? (await ledger.Append(lesson.OwnerId, lesson.Id, Source.Page, "", [new NewEntry(act.Id, clock.GetCurrentInstant(), named)]))?.Refused is [var refused, ..] ? refused.Why : null
                     : "The page sent something that is not understood. Load it again.";
             return why is null ? TypedResults.Ok(PageOwn.Of(guest, ledger.RoomOf(lesson.OwnerId, lesson.Id)!.State().State)) : Refused.Now(why);
@@ -160,8 +161,8 @@ internal static class PageEndpoints
         }).WithName("GetPagePicture");
     }
 
-    /// <summary>What an act on the page is in the ledger; null if it is not complete.</summary>
-    private static Act? ActOf(PageAct act, Guid student) => act switch
+    /// <summary>What an act on the page is in the ledger; null if it is not complete, or a signal that the class has not agreed on.</summary>
+    private static Act? ActOf(PageAct act, Guid student, ClassRules rules) => act switch
     {
         { Doing: PageDoing.RaiseHand } => new HandRaised(student),
         { Doing: PageDoing.SayReady } => new HandRaised(student, Ready: true),
@@ -169,7 +170,7 @@ internal static class PageEndpoints
         { Doing: PageDoing.Answer, Asking: { } asking, Answer: { } answer } => new AnswerGiven(student, asking, answer),
         { Doing: PageDoing.CannotAnswer, Asking: { } asking } => new CannotAnswer(student, asking),
         { Doing: PageDoing.Write, Text: { } text, Kind: { } kind } => new StudentWrote(student, kind, CleanText.Of(text)),
-        { Doing: PageDoing.Signal, Text: { } signal } => new SignalGiven(student, CleanText.Of(signal)),
+        { Doing: PageDoing.Signal, Text: { } signal } when rules.Signals.Any(s => s.Meaning == signal) => new SignalGiven(student, signal),
         _ => null,
     };
 
