@@ -1,6 +1,6 @@
-import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type BrowserContext, type Page } from '@playwright/test'
 import { Program } from './program'
+import { serious } from './serious'
 
 // A lesson of the demo school taught with everything that stands beside the sheet.
 const program = new Program()
@@ -27,11 +27,6 @@ const side = () => page.getByRole('complementary', { name: 'Turn and hand line' 
 const line = () => page.getByRole('region', { name: 'Hand line' })
 const stored = (p = page) => expect(p.getByText('all stored')).toBeVisible()
 const press = async (...keys: string[]) => { for (const key of keys) await page.keyboard.press(key) }
-const serious = async (p: Page, colours = false) => {
-  const axe = new AxeBuilder({ page: p })
-  const found = await (colours ? axe.withRules(['color-contrast']) : axe.withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])).analyze()
-  return found.violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${v.id}: ${v.nodes.map((n) => n.html).slice(0, 3).join(' | ')}`)
-}
 
 test('the stage that is on, its time and its drift; the next by one key, more time by one press', async () => {
   const head = page.getByRole('banner')

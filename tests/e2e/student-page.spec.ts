@@ -1,7 +1,7 @@
-import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type BrowserContext, type Page } from '@playwright/test'
 import { readFileSync } from 'node:fs'
 import { Program } from './program'
+import { serious } from './serious'
 import { slowLine } from './slow-line'
 
 // Questions to the class, and the page on which students answer them: a teacher, a board, and students on devices of their own.
@@ -22,10 +22,6 @@ const comeIn = async (page: Page, pass: string) => {
   await page.getByLabel('Your pass').fill(pass)
   await page.getByRole('button', { name: 'Come in' }).click()
   await expect(page.getByRole('heading', { name: 'Why the wind backs' })).toBeVisible()
-}
-const serious = async (page: Page) => {
-  const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()
-  return found.violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${v.id}: ${v.nodes.map((n) => n.html).slice(0, 3).join(' | ')}`)
 }
 const questions = () => teacher.getByRole('region', { name: 'Questions and answers' })
 

@@ -1,6 +1,7 @@
 import { computed, inject, onScopeDispose, ref, shallowRef, type InjectionKey } from 'vue'
 import { api, ask, Problem, type Schemas } from '../api/client'
 import { keepLine } from './line'
+import { patched } from './patch'
 import { draw, type View } from './pencil'
 import { entryId, Outbox, type Act, type Noted } from './outbox'
 
@@ -44,18 +45,11 @@ export function useLesson(lesson: string) {
   }
 
   function patch(change: Schemas['LivePatch']) {
-    const seen = view.value
-    if (!seen || change.head.position < seen.head.position) return
-    if (change.from > seen.head.position) {
-      // A gap: something was sent while this window did not listen.
-      void catchUp()
-      return
-    }
-    const rows = new Map([...seen.rows, ...change.rows].map((r) => [r.id, r]))
-    const order = change.order.map((id) => rows.get(id))
-    // Somebody joined the class of whom this window knows nothing yet.
-    if (order.includes(undefined)) void load()
-    else show({ head: change.head, rows: order as View['rows'] })
+    if (!view.value) return
+    const next = patched(view.value, change)
+    if (next === 'gap') void catchUp()
+    else if (next === 'unknown') void load()
+    else if (next !== 'old') show(next)
   }
 
   async function catchUp() {
