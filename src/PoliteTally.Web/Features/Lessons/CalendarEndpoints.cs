@@ -1,6 +1,4 @@
-using System.Security.Cryptography;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.WebUtilities;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using NodaTime.Text;
@@ -138,7 +136,7 @@ internal static class CalendarEndpoints
 
         api.MapPost("/calendar/link", async (SchoolDb db, Owner owner) =>
         {
-            var key = WebEncoders.Base64UrlEncode(RandomNumberGenerator.GetBytes(24));
+            var key = SecretToken.Make();
             await SetLink(SecretToken.HashOf(key), db, owner);
             return TypedResults.Ok(new CalendarLink($"/calendars/{key}.ics"));
         }).WithName("MakeCalendarLink");
