@@ -14,36 +14,20 @@ export interface RuleField {
   step?: number
 }
 
-type Attendance = Rules['scheme']['attendance']
-type Scheme = Rules['scheme']
-
-const attendance = <K extends keyof Attendance>(
-  rule: K,
-  label: string,
-  unit: RuleField['unit'],
-  more: Partial<RuleField> = {},
-): RuleField => ({
-  rule,
-  label,
-  unit,
-  get: (rules) => rules.scheme.attendance[rule],
-  set: (rules, value) => (rules.scheme.attendance[rule] = value as Attendance[K]),
-  ...more,
-})
-
-const scheme = <K extends keyof Scheme>(
-  rule: K,
-  label: string,
-  unit: RuleField['unit'],
-  more: Partial<RuleField> = {},
-): RuleField => ({
-  rule,
-  label,
-  unit,
-  get: (rules) => rules.scheme[rule] as number | boolean,
-  set: (rules, value) => (rules.scheme[rule] = value as Scheme[K]),
-  ...more,
-})
+/** Makes the fields of the rules that stand in one place. */
+const fieldsIn =
+  <T extends object>(place: (rules: Rules) => T) =>
+  (rule: keyof T & string, label: string, unit: RuleField['unit'], more: Partial<RuleField> = {}): RuleField => ({
+    rule,
+    label,
+    unit,
+    get: (rules) => place(rules)[rule] as number | boolean | string,
+    set: (rules, value) => (place(rules)[rule] = value as T[keyof T & string]),
+    ...more,
+  })
+const attendance = fieldsIn((rules) => rules.scheme.attendance)
+const scheme = fieldsIn((rules) => rules.scheme)
+const ofClass = fieldsIn((rules) => rules)
 
 const yesNo = (yes: string, no: string) => ({
   choices: [
@@ -90,45 +74,21 @@ export const ruleSections: readonly { head: string; fields: readonly RuleField[]
     head: 'Questions and chat',
     fields: [
       scheme('marksShare', 'Marks weigh, against answering', '%'),
-      {
-        rule: 'chatCounts',
-        label: 'The chat',
-        unit: 'choice',
-        ...yesNo('counts', 'does not count'),
-        get: (rules) => rules.chatCounts,
-        set: (rules, value) => (rules.chatCounts = value as boolean),
-      },
-      {
-        rule: 'readyJoinsLine',
-        label: 'Who writes “ready”',
-        unit: 'choice',
-        ...yesNo('joins the hand line', 'only wrote in the chat'),
-        get: (rules) => rules.readyJoinsLine,
-        set: (rules, value) => (rules.readyJoinsLine = value as boolean),
-      },
-      {
-        rule: 'pageByName',
-        label: 'Student page, without a pass',
-        unit: 'choice',
-        ...yesNo('a name knocks, and you let in', 'nobody comes in'),
-        get: (rules) => rules.pageByName,
-        set: (rules, value) => (rules.pageByName = value as boolean),
-      },
-      {
-        rule: 'pageShowsStrokes',
-        label: 'On the student page, one’s own strokes',
-        unit: 'choice',
-        ...yesNo('are shown', 'are not shown'),
-        get: (rules) => rules.pageShowsStrokes,
-        set: (rules, value) => (rules.pageShowsStrokes = value as boolean),
-      },
-      {
-        rule: 'extraTimeShare',
-        label: 'Extra time, for those tagged so, adds',
-        unit: '%',
-        get: (rules) => rules.extraTimeShare,
-        set: (rules, value) => (rules.extraTimeShare = value as number),
-      },
+      ofClass('chatCounts', 'The chat', 'choice', yesNo('counts', 'does not count')),
+      ofClass('readyJoinsLine', 'Who writes “ready”', 'choice', yesNo('joins the hand line', 'only wrote in the chat')),
+      ofClass(
+        'pageByName',
+        'Student page, without a pass',
+        'choice',
+        yesNo('a name knocks, and you let in', 'nobody comes in'),
+      ),
+      ofClass(
+        'pageShowsStrokes',
+        'On the student page, one’s own strokes',
+        'choice',
+        yesNo('are shown', 'are not shown'),
+      ),
+      ofClass('extraTimeShare', 'Extra time, for those tagged so, adds', '%'),
       scheme('chatTarget', 'Messages for a full strand', 'messages', { step: 1 }),
     ],
   },
