@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, inject, ref, watch } from 'vue'
+import { numberIn } from '../features/questions/numberIn'
 import type { Doing, PageQuestion } from './page'
 
 /** A question on a student's page: to be answered, changed while it is open, or passed over. */
@@ -22,8 +23,7 @@ const steps = computed(() =>
   Array.from({ length: q.value.scaleTo - q.value.scaleFrom + 1 }, (_, i) => q.value.scaleFrom + i),
 )
 const complete = computed(() => {
-  if (q.value.kind === 'number' || q.value.kind === 'scale')
-    return number.value.trim() !== '' && Number.isFinite(Number(number.value.replace(',', '.')))
+  if (q.value.kind === 'number' || q.value.kind === 'scale') return Number.isFinite(numberIn(number.value))
   if (q.value.kind === 'shortText') return text.value.trim() !== ''
   if (q.value.kind === 'wordList') return words.value.some((w) => w.trim())
   return chosen.value.length > 0
@@ -74,7 +74,7 @@ function answer() {
   const { kind } = q.value
   const answer =
     kind === 'number' || kind === 'scale'
-      ? { number: Number(number.value.replace(',', '.')) }
+      ? { number: numberIn(number.value) }
       : kind === 'shortText'
         ? { text: text.value.trim() }
         : kind === 'wordList'

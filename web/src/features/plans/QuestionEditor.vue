@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { sendFile, type Schemas } from '../../api/client'
 import Notice from '../../ui/Notice.vue'
 import { moved } from '../../ui/reorder'
+import { numberIn } from '../questions/numberIn'
 import { kinds, newOption, newQuestion, type Question } from './plan'
 import QuestionCard from './QuestionCard.vue'
 
@@ -61,7 +62,7 @@ async function picture(id: string, event: Event) {
   }
 }
 
-const numberIn = (value: string) => (value === '' || !Number.isFinite(Number(value)) ? null : Number(value))
+const numberOrNone = (typed: string) => (Number.isFinite(numberIn(typed)) ? numberIn(typed) : null)
 </script>
 
 <template>
@@ -93,7 +94,7 @@ const numberIn = (value: string) => (value === '' || !Number.isFinite(Number(val
             max="3600"
             placeholder="no limit"
             :value="question.timeLimitSeconds"
-            @input="question.timeLimitSeconds = numberIn(($event.target as HTMLInputElement).value)"
+            @input="question.timeLimitSeconds = numberOrNone(($event.target as HTMLInputElement).value)"
         /></label>
       </div>
       <label class="block text-small text-ink-soft"
@@ -205,7 +206,7 @@ const numberIn = (value: string) => (value === '' || !Number.isFinite(Number(val
             type="number"
             step="any"
             :value="question.target"
-            @input="question.target = numberIn(($event.target as HTMLInputElement).value)"
+            @input="question.target = numberOrNone(($event.target as HTMLInputElement).value)"
         /></label>
         <label
           >right within ±<input v-model.number="question.tolerance" class="field" type="number" step="any" min="0"

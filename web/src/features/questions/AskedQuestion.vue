@@ -5,6 +5,7 @@ import { useLive } from '../../live/lesson'
 import { clock, count } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 import ResultsChart from './ResultsChart.vue'
+import { numberIn } from './numberIn'
 import { wordSize } from './wordSize'
 
 /** A question that was opened: who has answered, who has not, who cannot; what the answers amount to; and what can be done with it. */
@@ -106,8 +107,8 @@ function correct() {
     type: 'keyCorrected',
     asking: props.view.asking,
     right: keyRight.value,
-    target: keyTarget.value === '' ? null : Number(keyTarget.value),
-    tolerance: Number(keyTolerance.value) || 0,
+    target: keyTarget.value === '' ? null : numberIn(keyTarget.value),
+    tolerance: numberIn(keyTolerance.value) || 0,
     acceptedAnswers: keyAccepted.value
       .split('\n')
       .map((line) => line.trim())
