@@ -10,6 +10,7 @@ import KeyCap from '../../ui/KeyCap.vue'
 import NameField from '../../ui/NameField.vue'
 import TallyStrokes from '../../ui/TallyStrokes.vue'
 import { digitOf } from './acts'
+import { isHere } from './choosing'
 
 /** Groups: made at random or by hand, members moved by dragging, by keys or from a list; sit-ins with a mark for each member. */
 const props = defineProps<{ id: string; chosen: readonly string[]; running: boolean }>()
@@ -19,8 +20,7 @@ type Group = Schemas['StudentGroup']
 
 const rows = computed(() => drawn.value?.rows ?? [])
 const rowOf = (student: string) => rows.value.find((r) => r.id === student)
-const isHere = (student: string) => ['here', 'late'].includes(rowOf(student)?.whereabouts ?? '')
-const here = computed(() => rows.value.filter((r) => isHere(r.id)).map((r) => r.id))
+const here = computed(() => rows.value.filter(isHere).map((r) => r.id))
 const groups = computed(() => drawn.value?.groups ?? [])
 const placed = computed(() => new Set(groups.value.flatMap((g) => g.members)))
 const unplaced = computed(() => here.value.filter((s) => !placed.value.has(s)))
@@ -233,7 +233,7 @@ const onBoard = computed(() => drawn.value?.board.some((b) => b.item === 'groups
             :key="student"
             class="member"
             :data-student="student"
-            :class="{ chosen: chosen.includes(student), away: !isHere(student) }"
+            :class="{ chosen: chosen.includes(student), away: !here.includes(student) }"
           >
             <button
               class="who"
@@ -262,7 +262,7 @@ const onBoard = computed(() => drawn.value?.board.some((b) => b.item === 'groups
               </button>
             </template>
             <button
-              v-else-if="running && isHere(student)"
+              v-else-if="running && here.includes(student)"
               class="quiet word text-small"
               :aria-label="`Give ${nameOf(student)} the word before the class`"
               @click="note({ type: 'called', student, origin: 'invited' })"

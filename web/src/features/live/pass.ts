@@ -1,5 +1,6 @@
 import { computed, ref } from 'vue'
 import type { LiveLesson } from '../../live/lesson'
+import { isHere } from './choosing'
 
 /** A pass over the whole class: everybody, except those who are taken out. */
 export type Pass = { kind: 'rollCall' } | { kind: 'signal'; statement: string; ledBy: string | null }
@@ -8,7 +9,6 @@ export function usePass({ drawn, note }: LiveLesson) {
   const pass = ref<Pass>()
   const out = ref(new Set<string>())
   const rows = computed(() => drawn.value?.rows ?? [])
-  const isHere = (row: { whereabouts: string }) => row.whereabouts === 'here' || row.whereabouts === 'late'
 
   /** Begins from what is known; but until half of the class has been seen, a roll call takes everybody to be here. */
   function begin(next: Pass) {
