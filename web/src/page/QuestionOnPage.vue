@@ -60,9 +60,10 @@ function choose(id: string) {
   else chosen.value = [...chosen.value, id]
 }
 const scaleSaid = computed(() => {
-  const end = (step: number, label: string) => (label ? `${step} is “${label}”` : `${step}`)
   const { scaleFrom, scaleTo, scaleFromLabel, scaleToLabel } = q.value
-  return `From ${end(scaleFrom, scaleFromLabel)} to ${end(scaleTo, scaleToLabel)}`
+  return scaleFromLabel && scaleToLabel
+    ? `${scaleFrom} is “${scaleFromLabel}”, ${scaleTo} is “${scaleToLabel}”`
+    : `From ${scaleFromLabel || scaleFrom} to ${scaleToLabel || scaleTo}`
 })
 function move(index: number, by: number) {
   const next = [...chosen.value]
