@@ -12,10 +12,14 @@ internal static class Figures
         return sorted[sorted.Count / 2];
     }
 
-    /// <summary>The median time of a few runs, in milliseconds, after one to warm up.</summary>
-    public static double Milliseconds(Action run, int times = 7)
+    /// <summary>The median time of a few runs, in milliseconds, after a second of them to warm up: until then the code is not yet made quick.</summary>
+    public static double Milliseconds(Action run, int times = 15)
     {
-        run();
+        for (var warm = Stopwatch.StartNew(); warm.ElapsedMilliseconds < 1000;)
+        {
+            run();
+        }
+
         return Median(Enumerable.Range(0, times).Select(_ =>
         {
             var watch = Stopwatch.StartNew();

@@ -26,12 +26,24 @@ internal static class Folding
                 3 => new ChatSaid(student, ChatKind.Question, "is neap tide the one at half moon?"),
                 _ => new Joined($"name {i % 700}", "laptop"),
             };
-            return new Entry(Guid.CreateVersion7(), start + Duration.FromMilliseconds(i * 150), start, Source.Tapped, "", act);
+            return new Entry(Guid.CreateVersion7(), start + Duration.FromMilliseconds(i * 150), start + Duration.FromMilliseconds(i * 150), Source.Tapped, "", act);
         }).ToList();
         var json = entries.ConvertAll(e => ActJson.Write(e.Act));
 
         var fold = Figures.Milliseconds(() => LessonState.Fold(entries));
         var read = Figures.Milliseconds(() => json.ForEach(text => ActJson.Read(text)));
+        var state = LessonState.Fold(entries);
+        var last = entries[^1];
+        List<Entry> batch = [.. Enumerable.Range(1, 256).Select(i => last with
+        {
+            Id = Guid.CreateVersion7(), HappenedAt = last.HappenedAt + Duration.FromMilliseconds(i * 50), NotedAt = last.NotedAt + Duration.FromMilliseconds(i * 50),
+        })];
+        var more = Figures.Milliseconds(() => _ = batch.Aggregate(state, (so, entry) => so.With([entry])));
+        var late = last with { Id = Guid.CreateVersion7(), HappenedAt = batch[^1].HappenedAt - Duration.FromSeconds(1), NotedAt = batch[^1].NotedAt + Duration.FromSeconds(1) };
+        var longer = batch.Aggregate(state, (so, entry) => so.With([entry]));
+        var lately = Figures.Milliseconds(() => _ = longer.With([late]));
         Figures.Row($"folding a lesson of {Entries:N0} entries", Figures.Of(fold, "ms", "0.0"), $"reading them from JSON {Figures.Of(read, "ms", "0.0")}", fold / read);
+            Figures.Row($"256 more entries, one by one, onto {Entries:N0}", Figures.Of(more, "ms", "0.00"), $"folding all once {Figures.Of(fold, "ms", "0.0")}", more / fold);
+        Figures.Row($"an entry that comes 1 s late, onto {Entries:N0}", Figures.Of(lately, "ms", "0.000"), $"folding all once {Figures.Of(fold, "ms", "0.0")}", lately / fold);
     }
 }

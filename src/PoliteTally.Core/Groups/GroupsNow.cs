@@ -10,6 +10,13 @@ internal sealed class GroupsNow
     /// <summary>The groups there were last, dissolved or not.</summary>
     public IReadOnlyList<StudentGroup> Last { get; private set; } = [];
 
+    public GroupsNow Copy()
+    {
+        List<StudentGroup> groups = [.. _groups];
+        // The groups there are now are the last ones, too, and go on changing.
+        return new GroupsNow { _groups = groups, Last = ReferenceEquals(Last, _groups) ? groups : Last };
+    }
+
     public void Make(IReadOnlyList<StudentGroup> groups) => Last = _groups = [.. groups];
 
     /// <summary>Takes a student from where they are to a group; with none, or one that is not there, out of all.</summary>

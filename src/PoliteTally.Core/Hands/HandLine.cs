@@ -14,6 +14,18 @@ internal sealed class HandLine
     private readonly Dictionary<Guid, int> _inLine = [];
     private readonly Dictionary<Guid, int> _openTurn = [];
 
+    public HandLine()
+    {
+    }
+
+    private HandLine(HandLine from)
+    {
+        (_hands, _turns) = ([.. from._hands], [.. from._turns]);
+        (_inLine, _openTurn) = (new(from._inLine), new(from._openTurn));
+    }
+
+    public HandLine Copy() => new(this);
+
     public IReadOnlyList<Hand> Hands => _hands;
 
     public IReadOnlyList<Turn> Turns => _turns;

@@ -10,59 +10,18 @@ namespace PoliteTally.Core.Ledger;
 /// <summary>
 /// What the entries of a lesson amount to. A pure fold: the order in which entries arrive does not matter, an entry that
 /// arrives twice counts once, and a struck-out entry leaves no trace. The live screen, settling, scores and tests all
-/// read this.
+/// read this. It never changes; <see cref="With"/> makes another one.
 /// </summary>
-public sealed class LessonState
+public sealed partial class LessonState
 {
-    private static readonly StudentState Nothing = new();
+    /// <summary>How far back a late entry may reach before the whole lesson is folded anew. 128 entries.</summary>
+    private const int TailKept = 128;
+
+    private static readonly StudentState Nothing = new(new object());
     private static readonly Dictionary<Guid, Guid> NoneMerged = [];
 
-    private readonly Dictionary<Guid, StudentState> _students = [];
-    private readonly Dictionary<string, NameState> _names = new(StringComparer.Ordinal);
-    private readonly HandLine _line = new();
-    private readonly SortedSet<Instant> _rollCalls = [];
-    private readonly Dictionary<string, Guid> _reminders = new(StringComparer.Ordinal);
-    private readonly List<ChatMessage> _chat = [];
-    private readonly Dictionary<Guid, ChatMessage> _messages = [];
-    private readonly Dictionary<Guid, MessageWords> _saidOf = [];
-    private readonly List<(Guid Stage, Instant At)> _stageMoves = [];
-    private readonly Dictionary<Guid, int> _extended = [];
-    private readonly List<HeldRound> _rounds = [];
-    private readonly SortedDictionary<BoardItem, OnBoard> _board = [];
-    private readonly GroupsNow _groups = new();
-    private readonly List<Asking> _askings = [];
-    private readonly Dictionary<Guid, Asking> _askingOf = [];
-    private readonly Dictionary<Guid, string> _signals = [];
-    private readonly Dictionary<Guid, PageVisitor> _visitors = [];
-    private readonly HashSet<Guid> _revealed = [];
-    private readonly HashSet<Guid> _struck;
-    private readonly IReadOnlyDictionary<Guid, Guid> _merged;
-
-    private LessonState(IReadOnlyList<Entry> ordered, HashSet<Guid> struck, IReadOnlyDictionary<Guid, Guid> merged)
-    {
-        _struck = struck;
-        _merged = merged;
-        Entries = ordered;
-        var standing = struck.Count == 0 ? ordered : [.. ordered.Where(e => !struck.Contains(e.Id))];
-        // What is said of names and of messages counts for what came before it, too.
-        foreach (var entry in standing)
-        {
-            Learn(entry);
-        }
-
-        foreach (var name in _names.Values)
-        {
-            name.Settle(_names);
-        }
-
-        foreach (var entry in standing)
-        {
-            Apply(entry);
-        }
-    }
-
     /// <summary>All entries, struck-out ones too, in the order in which they happened.</summary>
-    public IReadOnlyList<Entry> Entries { get; }
+    public IReadOnlyList<Entry> Entries => _entries;
 
     /// <summary>When the lesson began; null before it has.</summary>
     public Instant? StartedAt { get; private set; }
@@ -124,7 +83,7 @@ public sealed class LessonState
     /// <summary>What is up on the class board.</summary>
     public IReadOnlyDictionary<BoardItem, OnBoard> Board => _board;
 
-    /// <summary>When roll calls were taken.</summary>
+    /// <summary>When roll calls were taken, in order.</summary>
     public IReadOnlyCollection<Instant> RollCalls => _rollCalls;
 
     /// <summary>Reminders that were seen to, each with the entry that says so.</summary>
@@ -138,18 +97,54 @@ public sealed class LessonState
     /// </param>
     public static LessonState Fold(IEnumerable<Entry> entries, IReadOnlyDictionary<Guid, Guid>? merged = null)
     {
-        var seen = new HashSet<Guid>();
-        var ordered = new List<Entry>();
-        foreach (var entry in entries)
+        var ordered = InOrder([.. entries]);
+        // The same entry twice stands side by side now.
+        var once = 0;
+        for (var i = 0; i < ordered.Length; i++)
         {
-            if (seen.Add(entry.Id))
+            if (once == 0 || ordered[once - 1].Id != ordered[i].Id)
             {
-                ordered.Add(entry);
+                ordered[once++] = ordered[i];
             }
         }
 
-        ordered.Sort(InOrder);
-        return new LessonState(ordered, StruckOut(ordered), merged ?? NoneMerged);
+        var state = new LessonState(merged ?? NoneMerged);
+        state.Take(once == ordered.Length ? ordered : ordered[..once]);
+        return state;
+    }
+
+    /// <summary>
+    /// What the entries amount to with more of them. The same as folding all of them together, and quick if they happened last, as they mostly
+    /// do, or not long before the last; what reaches further back, such as undoing something old, folds all anew.
+    /// </summary>
+    /// <param name="more">More entries of the lesson, none of which is among these, in any order.</param>
+    public LessonState With(IReadOnlyList<Entry> more)
+    {
+        if (more.Count == 0)
+        {
+            return this;
+        }
+
+        var late = InOrder([.. more]);
+        if (Extend(this, late) is { } longer)
+        {
+            // What happened a while ago is kept as it stood, to begin from when something comes late.
+            (longer._past, longer._nextPast) = (_past, _nextPast ?? Copy());
+            if (longer._entries.Count - longer._nextPast._entries.Count >= TailKept)
+            {
+                (longer._past, longer._nextPast) = (longer._nextPast, null);
+            }
+
+            return longer;
+        }
+
+        if (_past is { } past && Extend(past, InOrder([.. _entries.AsSpan()[past._entries.Count..], .. more])) is { } mended)
+        {
+            mended._past = past;
+            return mended;
+        }
+
+        return Fold(_entries.Concat(more), _merged);
     }
 
     /// <summary>Entries that were struck out, in order.</summary>
@@ -176,12 +171,27 @@ public sealed class LessonState
     public ChatMessage? MessageOf(Guid entry) => _messages.GetValueOrDefault(entry);
 
     /// <summary>The question that an entry opened; null if it opened none.</summary>
-    public Asking? AskingOf(Guid entry) => _askingOf.GetValueOrDefault(entry);
+    public Asking? AskingOf(Guid entry) => _askings.Find(a => a.Id == entry);
 
     /// <summary>The student whose name it is; null if nobody has said, or if it is not a student's.</summary>
     public Guid? StudentOf(NameState name) => name.Match?.Student is { } matched ? Whose(matched) : null;
 
-    private static int InOrder(Entry a, Entry b)
+    private static Entry[] InOrder(Entry[] entries)
+    {
+        // They mostly come in the order in which they happened.
+        for (var i = 1; i < entries.Length; i++)
+        {
+            if (Compare(entries[i - 1], entries[i]) > 0)
+            {
+                Array.Sort(entries, Compare);
+                break;
+            }
+        }
+
+        return entries;
+    }
+
+    private static int Compare(Entry a, Entry b)
     {
         var byTime = a.HappenedAt.CompareTo(b.HappenedAt);
         if (byTime != 0)
@@ -192,329 +202,4 @@ public sealed class LessonState
         var byNoted = a.NotedAt.CompareTo(b.NotedAt);
         return byNoted != 0 ? byNoted : a.Id.CompareTo(b.Id);
     }
-
-    /// <summary>An entry is struck out if an entry that is not itself struck out says so.</summary>
-    private static HashSet<Guid> StruckOut(List<Entry> entries)
-    {
-        var strikes = entries.Where(e => e.Act is Struck).ToLookup(e => ((Struck)e.Act).Entry);
-        var struck = new HashSet<Guid>();
-        foreach (var target in strikes)
-        {
-            if (IsStruckOut(target.Key, strikes, depth: 0))
-            {
-                struck.Add(target.Key);
-            }
-        }
-
-        return struck;
-    }
-
-    // A strike can only name an entry that was stored before it, so chains end; the depth is a guard against a damaged file.
-    private static bool IsStruckOut(Guid id, ILookup<Guid, Entry> strikes, int depth) =>
-        depth < 1000 && strikes[id].Any(s => !IsStruckOut(s.Id, strikes, depth + 1));
-
-    private void Learn(Entry entry)
-    {
-        switch (entry.Act)
-        {
-            case NameAct act:
-                NameOf(act.Name).Learn(act, entry);
-                if (act is Renamed renamed)
-                {
-                    NameOf(renamed.To).WasCalled(renamed.Name);
-                }
-
-                break;
-            case ChatSorted sorted:
-                WordsOn(sorted.Message).Sorted = (sorted.Kind, entry.Id);
-                break;
-            case ChatHidden hidden:
-                WordsOn(hidden.Message).Hidden = entry.Id;
-                break;
-            case ChatDealtWith done:
-                WordsOn(done.Message).DealtWith = entry.Id;
-                break;
-            case MessageShown shown:
-                WordsOn(shown.Message).Shown = entry.Id;
-                break;
-            case QuestionOpened opened:
-                var asking = new Asking(opened, entry);
-                _askings.Add(asking);
-                _askingOf[entry.Id] = asking;
-                break;
-            case QuestionClosed closed:
-                _askingOf.GetValueOrDefault(closed.Asking)?.Close(entry);
-                break;
-            case BallotsCounted counted:
-                _askingOf.GetValueOrDefault(counted.Asking)?.Count(counted, entry, Whose);
-                break;
-            case KeyCorrected key:
-                _askingOf.GetValueOrDefault(key.Asking)?.Correct(key, entry);
-                break;
-            case PageKnocked knocked:
-                _visitors[knocked.Session] = new PageVisitor(knocked.Session, knocked.Name, entry.HappenedAt, null, null);
-                break;
-            case PageAdmitted admitted when _visitors.TryGetValue(admitted.Session, out var visitor):
-                _visitors[admitted.Session] = visitor with { Student = admitted.Student is { } who ? Whose(who) : null, Word = entry.Id };
-                break;
-        }
-
-        NameState NameOf(string name) => _names.TryGetValue(name, out var known) ? known : _names[name] = new NameState(name);
-
-        MessageWords WordsOn(Guid message) => _saidOf.TryGetValue(message, out var known) ? known : _saidOf[message] = new MessageWords();
-    }
-
-    private void Apply(Entry entry)
-    {
-        switch (entry.Act)
-        {
-            case LessonStarted:
-                StartedAt ??= entry.HappenedAt;
-                break;
-            case LessonEnded:
-                EndedAt = entry.HappenedAt;
-                foreach (var open in _askings)
-                {
-                    open.Close(entry);
-                }
-
-                break;
-            case LessonSettled:
-                SettledBy = entry.Id;
-                break;
-            case ReminderTicked ticked:
-                _reminders[ticked.Reminder] = entry.Id;
-                break;
-            case RollCallTaken call:
-                _rollCalls.Add(entry.HappenedAt);
-                foreach (var student in call.Here)
-                {
-                    StateOf(Whose(student)).Glimpsed(entry);
-                }
-
-                break;
-            case SignalRoundHeld round:
-                Hold(round, entry);
-                break;
-            case StageMoved moved:
-                _stageMoves.Add((moved.Stage, entry.HappenedAt));
-                break;
-            case StageExtended extended:
-                _extended[extended.Stage] = _extended.GetValueOrDefault(extended.Stage) + extended.Minutes;
-                break;
-            case TimerStarted timer:
-                Timer = new TaskTimer(timer.Task, entry.HappenedAt, entry.HappenedAt + Duration.FromSeconds(timer.Seconds), entry.Id);
-                break;
-            case TimerStopped:
-                Timer = null;
-                break;
-            case GroupsMade made:
-                _groups.Make([.. made.Groups.Select(g => g with { Members = [.. g.Members.Select(Whose).Distinct()] })]);
-                break;
-            case GroupRenamed renamed:
-                _groups.Rename(renamed.Group, renamed.Name);
-                break;
-            case GroupsDissolved:
-                _groups.Dissolve();
-                break;
-            case BoardPut put:
-                _board[put.Item] = new OnBoard(put.Text, entry.HappenedAt, entry.Id);
-                if (put.Item == BoardItem.Statement)
-                {
-                    _signals.Clear();
-                }
-
-                break;
-            case ResultsPut results:
-                _board[BoardItem.Results] = new OnBoard(null, entry.HappenedAt, entry.Id);
-                ResultsUp = results;
-                break;
-            case BoardTaken taken:
-                _board.Remove(taken.Item);
-                ResultsUp = taken.Item == BoardItem.Results ? null : ResultsUp;
-                break;
-            case QuestionOpened { Group: { } group }:
-                _askingOf[entry.Id].GoesToGroup(_groups.Groups.FirstOrDefault(g => g.Id == group)?.Members ?? []);
-                break;
-            case AnswersMarked marked when _askingOf.TryGetValue(marked.Asking, out var asked):
-                foreach (var student in marked.Students)
-                {
-                    asked.Mark(Whose(student), marked.Marks, entry.Id);
-                }
-
-                break;
-            case WordsMerged merged:
-                _askingOf.GetValueOrDefault(merged.Asking)?.Merge(merged.Word, merged.Into);
-                break;
-            case RightRevealed revealed:
-                _revealed.Add(revealed.Asking);
-                break;
-            case StudentAct act:
-                ApplyTo(Whose(act.Student), act, entry);
-                break;
-            case NameAct act:
-                ApplyTo(act, entry);
-                break;
-        }
-    }
-
-    private StudentState StateOf(Guid id) => _students.TryGetValue(id, out var known) ? known : _students[id] = new StudentState();
-
-    private void ApplyTo(Guid id, StudentAct act, Entry entry)
-    {
-        StateOf(id).Apply(act, entry);
-        switch (act)
-        {
-            case HandRaised raised:
-                _line.Raise(id, entry.HappenedAt, entry.Id, raised.Ready);
-                break;
-            case HandEnded ended:
-                _line.End(id, ended.End);
-                break;
-            case Called called:
-                _line.Call(id, called, entry);
-                break;
-            case TurnTaken taken:
-                _line.Take(id, taken.Outcome, taken.Origin, entry.HappenedAt, entry.Id);
-                break;
-            case PointCovered covered:
-                _line.Cover(id, covered.Point, entry.Id);
-                break;
-            case GroupJoined joined:
-                _groups.Move(id, joined.Group);
-                foreach (var asking in _askings.Where(a => a.Group is not null && a.Group == joined.Group && a.WasOpenAt(entry.HappenedAt)))
-                {
-                    asking.GoesToGroup([id]);
-                }
-
-                break;
-            case AnswerGiven given:
-                _askingOf.GetValueOrDefault(given.Asking)?.Take(id, given.Answer, entry);
-                break;
-            case CannotAnswer cannot:
-                _askingOf.GetValueOrDefault(cannot.Asking)?.Excuse(id, entry);
-                break;
-            case SignalGiven signal:
-                _signals[id] = signal.Signal;
-                break;
-            case StudentWrote wrote:
-                Say(id, "", wrote.Text, isPrivate: true, ChatKind.Unsorted, entry, wrote.Kind);
-                break;
-            case ChatSaid said:
-                Say(id, "", said.Text ?? "", isPrivate: false, said.Kind, entry);
-                break;
-        }
-    }
-
-    private void ApplyTo(NameAct act, Entry entry)
-    {
-        var name = _names[act.Name];
-        name.Apply(act, entry);
-        // A hand of somebody who is not known yet stands in line under an id of its own, until the name is matched.
-        var owner = StudentOf(name) ?? name.StandsFor;
-        switch (act)
-        {
-            case Renamed renamed:
-                _names[renamed.To].CameBy(renamed, entry);
-                break;
-            case Seen:
-                _rollCalls.Add(entry.HappenedAt);
-                break;
-            case NameRaisedHand raised:
-                _line.Raise(owner, entry.HappenedAt, entry.Id, raised.Ready);
-                break;
-            case NameLoweredHand lowered:
-                _line.End(owner, lowered.End);
-                break;
-            case NameWrote wrote:
-                Say(StudentOf(name), name.Name, wrote.Text, wrote.Private, ChatKind.Unsorted, entry);
-                break;
-        }
-    }
-
-    private void Say(Guid? student, string name, string text, bool isPrivate, ChatKind noted, Entry entry, ChatKind? chosen = null)
-    {
-        var words = _saidOf.GetValueOrDefault(entry.Id);
-        var repeat = text.Length > 0 && RepeatsOf(text, student, name, entry.HappenedAt);
-        var message = new ChatMessage(
-            entry.Id, entry.HappenedAt, student, name, text, isPrivate, words?.Sorted?.Kind ?? noted,
-            words?.Sorted?.By ?? (noted == ChatKind.Unsorted ? null : entry.Id), words?.Hidden, words?.DealtWith, repeat,
-            chosen, words?.Shown, _askings.Any(a => a.Group is null && a.WasOpenAt(entry.HappenedAt)));
-        _chat.Add(message);
-        _messages[entry.Id] = message;
-        if (student is { } known)
-        {
-            StateOf(known).Wrote(message);
-        }
-    }
-
-    // Backwards and only as far as a repeat may lie, so that a long lesson does not make each message dearer.
-    private bool RepeatsOf(string text, Guid? student, string name, Instant at)
-    {
-        for (var i = _chat.Count - 1; i >= 0 && at - _chat[i].At <= ChatMessage.RepeatWithin; i--)
-        {
-            if (_chat[i].Text == text && _chat[i].Student == student && _chat[i].Name == name)
-            {
-                return true;
-            }
-        }
-
-        return false;
-    }
-
-    private void Hold(SignalRoundHeld round, Entry entry)
-    {
-        _rounds.Add(new HeldRound(round.Statement, round.Answered.Count, round.Silent.Count, round.LedBy, entry.HappenedAt, entry.Id));
-        var answered = round.Answered.Select(Whose).ToHashSet();
-        foreach (var student in answered)
-        {
-            StateOf(student).InRound(answered: true, entry);
-        }
-
-        foreach (var student in round.Silent.Select(Whose).Distinct().Where(s => !answered.Contains(s)))
-        {
-            StateOf(student).InRound(answered: false, entry);
-        }
-    }
-
-    private sealed class MessageWords
-    {
-        public (ChatKind Kind, Guid By)? Sorted { get; set; }
-
-        public Guid? Hidden { get; set; }
-
-        public Guid? DealtWith { get; set; }
-
-        public Guid? Shown { get; set; }
-    }
 }
-
-/// <summary>Somebody who came to the student page with the code of the lesson and a name.</summary>
-/// <param name="Session">Tells apart who came.</param>
-/// <param name="Name">The name they gave.</param>
-/// <param name="At">When.</param>
-/// <param name="Student">The student they are, by the teacher's word; null while nobody has said, and if they were turned away.</param>
-/// <param name="Word">The entry of the teacher's word; null while there is none.</param>
-public sealed record PageVisitor(Guid Session, string Name, Instant At, Guid? Student, Guid? Word);
-
-/// <summary>The time given for a task.</summary>
-/// <param name="Task">What is to be done; may be empty.</param>
-/// <param name="From">When it began to run.</param>
-/// <param name="To">When it runs out.</param>
-/// <param name="Entry">The entry that started it.</param>
-public sealed record TaskTimer(string Task, Instant From, Instant To, Guid Entry);
-
-/// <summary>A signal round that was held.</summary>
-/// <param name="Statement">The statement.</param>
-/// <param name="Answered">How many answered.</param>
-/// <param name="Silent">How many were there and did not.</param>
-/// <param name="LedBy">The student who led it, if one did.</param>
-/// <param name="At">When.</param>
-/// <param name="Entry">The entry that says so.</param>
-public sealed record HeldRound(string Statement, int Answered, int Silent, Guid? LedBy, Instant At, Guid Entry);
-
-/// <summary>Something that is up on the class board.</summary>
-/// <param name="Text">Its words, where they do not follow from the lesson.</param>
-/// <param name="Since">When it was put up.</param>
-/// <param name="Entry">The entry that put it up.</param>
-public sealed record OnBoard(string? Text, Instant Since, Guid Entry);

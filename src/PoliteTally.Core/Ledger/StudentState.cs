@@ -9,6 +9,7 @@ namespace PoliteTally.Core.Ledger;
 /// <summary>What the entries of a lesson say of one student, hands and turns apart.</summary>
 public sealed class StudentState
 {
+    private readonly object _holder;
     private readonly List<MarkMade> _marks = [];
     private readonly List<Sighting> _own = [];
     private readonly List<ChatMessage> _chat = [];
@@ -17,6 +18,8 @@ public sealed class StudentState
     private readonly List<(AsideNoted Aside, Entry Entry)> _asides = [];
     private readonly List<(ContactTried Try, Entry Entry)> _contacts = [];
     private readonly List<(NodGiven Nod, Entry Entry)> _nods = [];
+
+    internal StudentState(object holder) => _holder = holder;
 
     /// <summary>The teacher's marks, in order.</summary>
     public IReadOnlyList<MarkMade> Marks => _marks;
@@ -53,6 +56,23 @@ public sealed class StudentState
 
     /// <summary>Nods, in order.</summary>
     public IReadOnlyList<(NodGiven Nod, Entry Entry)> Nods => _nods;
+
+    /// <summary>Whether this one is still being made by whoever asks; what another made is not changed any more.</summary>
+    internal bool IsHeldBy(object holder) => ReferenceEquals(_holder, holder);
+
+    internal StudentState CopyFor(object holder)
+    {
+        var copy = new StudentState(holder) { Declared = Declared, Excuse = Excuse, PausedBy = PausedBy, PageOpenBy = PageOpenBy };
+        copy._marks.AddRange(_marks);
+        copy._own.AddRange(_own);
+        copy._chat.AddRange(_chat);
+        copy._rounds.AddRange(_rounds);
+        copy._sitIns.AddRange(_sitIns);
+        copy._asides.AddRange(_asides);
+        copy._contacts.AddRange(_contacts);
+        copy._nods.AddRange(_nods);
+        return copy;
+    }
 
     internal void Apply(StudentAct act, Entry entry)
     {
@@ -111,14 +131,19 @@ public sealed class StudentState
 }
 
 /// <summary>What the entries of a lesson say of one name shown in the meeting.</summary>
-public sealed class NameState(string name)
+public sealed class NameState
 {
+    private readonly object _holder;
     private readonly List<Sighting> _sightings = [];
     private NameWord? _ownMatch;
     private string? _before;
+    // Boxed: it is reckoned when first asked for, by whichever thread asks.
+    private object? _standsFor;
+
+    internal NameState(object holder, string name) => (_holder, Name) = (holder, name);
 
     /// <summary>The name exactly as it was shown.</summary>
-    public string Name { get; } = name;
+    public string Name { get; }
 
     /// <summary>When it was seen.</summary>
     public IReadOnlyList<Sighting> Sightings => _sightings;
@@ -127,7 +152,7 @@ public sealed class NameState(string name)
     /// The last word on whose name it is; null while nobody has said. A name that somebody changed to is theirs, unless
     /// something else was said of it.
     /// </summary>
-    public NameWord? Match { get; private set; }
+    public NameWord? Match { get; internal set; }
 
     /// <summary>The entry by which it is to be asked later; null if it is not.</summary>
     public Guid? Later { get; private set; }
@@ -136,7 +161,19 @@ public sealed class NameState(string name)
     public (OnlineStatus Status, Instant At)? Online { get; private set; }
 
     /// <summary>The id under which the acts of the name stand while it belongs to no student. Follows from the name.</summary>
-    public Guid StandsFor { get; } = new(SHA256.HashData(Encoding.UTF8.GetBytes(name)).AsSpan(0, 16));
+    public Guid StandsFor => (Guid)(_standsFor ??= new Guid(SHA256.HashData(Encoding.UTF8.GetBytes(Name)).AsSpan(0, 16)));
+
+    internal bool IsHeldBy(object holder) => ReferenceEquals(_holder, holder);
+
+    internal NameState CopyFor(object holder)
+    {
+        var copy = new NameState(holder, Name)
+        {
+            _ownMatch = _ownMatch, _before = _before, _standsFor = _standsFor, Match = Match, Later = Later, Online = Online,
+        };
+        copy._sightings.AddRange(_sightings);
+        return copy;
+    }
 
     internal void Learn(NameAct act, Entry entry)
     {
@@ -153,8 +190,8 @@ public sealed class NameState(string name)
 
     internal void WasCalled(string before) => _before = before;
 
-    /// <summary>Takes what is known of the names before this one, however often it was changed; a ring of changes ends.</summary>
-    internal void Settle(Dictionary<string, NameState> names)
+    /// <summary>The word on it, or on a name before it, however often it was changed; a ring of changes ends.</summary>
+    internal NameWord? WordThrough(Dictionary<string, NameState> names)
     {
         var seen = new HashSet<string>(StringComparer.Ordinal);
         var at = this;
@@ -163,7 +200,7 @@ public sealed class NameState(string name)
             at = names[before];
         }
 
-        Match = at._ownMatch;
+        return at._ownMatch;
     }
 
     internal void Apply(NameAct act, Entry entry)

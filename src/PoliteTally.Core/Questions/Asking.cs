@@ -21,17 +21,20 @@ public sealed class Asking
     /// </summary>
     public const int FewestAnonymous = 5;
 
-    private readonly Dictionary<Guid, GivenAnswer> _answers = [];
-    private readonly Dictionary<Guid, Guid> _cannot = [];
-    private readonly Dictionary<Guid, (decimal Marks, Guid Entry)> _byHand = [];
-    private readonly Dictionary<string, string> _merged = [];
-    private readonly HashSet<Guid> _inGroup = [];
-    private readonly List<Guid> _corrections = [];
+    private readonly object _holder;
+    private readonly Dictionary<Guid, GivenAnswer> _answers;
+    private readonly Dictionary<Guid, Guid> _cannot;
+    private readonly Dictionary<Guid, (decimal Marks, Guid Entry)> _byHand;
+    private readonly Dictionary<string, string> _merged;
+    private readonly HashSet<Guid> _inGroup;
+    private readonly List<Guid> _corrections;
     private readonly HashSet<Guid> _longerFor;
     private readonly int _longerSeconds;
 
-    internal Asking(QuestionOpened opened, Entry entry)
+    internal Asking(object holder, QuestionOpened opened, Entry entry)
     {
+        _holder = holder;
+        (_answers, _cannot, _byHand, _merged, _inGroup, _corrections) = ([], [], [], [], [], []);
         Id = entry.Id;
         Question = opened.Question;
         Group = opened.Group;
@@ -39,6 +42,15 @@ public sealed class Asking
         OpenedAt = entry.HappenedAt;
         _longerFor = [.. opened.LongerFor];
         _longerSeconds = opened.LongerSeconds;
+    }
+
+    private Asking(object holder, Asking from)
+    {
+        _holder = holder;
+        (_answers, _cannot, _byHand, _merged) = (new(from._answers), new(from._cannot), new(from._byHand), new(from._merged));
+        (_inGroup, _corrections, _longerFor, _longerSeconds) = ([.. from._inGroup], [.. from._corrections], from._longerFor, from._longerSeconds);
+        (Id, Question, Group, CopyOf, OpenedAt, ClosedAt) = (from.Id, from.Question, from.Group, from.CopyOf, from.OpenedAt, from.ClosedAt);
+        (Ballots, BallotsCast, TookPart, ClosedNoted, CountedBy) = (from.Ballots, from.BallotsCast, from.TookPart, from.ClosedNoted, from.CountedBy);
     }
 
     /// <summary>The id of the entry that opened it.</summary>
@@ -140,6 +152,11 @@ public sealed class Asking
         IReadOnlyList<Guid> RestsOn(Guid first) =>
             [first, .. _byHand.TryGetValue(student, out var hand) ? [hand.Entry] : Array.Empty<Guid>(), .. _corrections];
     }
+
+    /// <summary>Whether this one is still being made by whoever asks; what another made is not changed any more.</summary>
+    internal bool IsHeldBy(object holder) => ReferenceEquals(_holder, holder);
+
+    internal Asking CopyFor(object holder) => new(holder, this);
 
     internal void GoesToGroup(IEnumerable<Guid> members) => _inGroup.UnionWith(members);
 

@@ -1,0 +1,150 @@
+using NodaTime;
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Chat;
+using PoliteTally.Core.Groups;
+using PoliteTally.Core.Hands;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Questions;
+
+namespace PoliteTally.Core.Tests;
+
+/// <summary>
+/// Ledgers of every kind of act, as they could come: each entry is noted after those before it, speaks only of what was noted before it, and
+/// now and then happened a while before it was noted. A kind that is missing here fails a test.
+/// </summary>
+internal sealed class AnyLedger(int seed, IReadOnlyList<Guid> students, Instant start)
+{
+    private static readonly string[] Names = ["Juno", "Juno Q.", "Eino's phone", "harbour-office-3", "Zai", "Mum (Barney)"];
+    private static readonly string[] Texts = ["is neap tide at half moon?", "low water at four", "the wind backs", "I think it rains", "ready"];
+
+    private readonly Random _random = new(seed);
+    private readonly List<Entry> _entries = [];
+    private readonly List<Guid> _groups = [.. Enumerable.Range(0, 3).Select(_ => Guid.NewGuid())];
+    private readonly List<Guid> _stages = [Guid.NewGuid(), Guid.NewGuid()];
+    private readonly List<Guid> _sessions = [Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid()];
+    private Instant _now = start - Duration.FromMinutes(3);
+
+    /// <summary>Every way to make an act, by its kind. An act that needs something to speak of is null while there is nothing.</summary>
+    private IReadOnlyDictionary<Type, Func<Act?>> Makers => field ??= new Dictionary<Type, Func<Act?>>
+    {
+        [typeof(LessonStarted)] = () => new LessonStarted(),
+        [typeof(LessonEnded)] = () => One(20) == 0 ? new LessonEnded() : null,
+        [typeof(LessonSettled)] = () => One(20) == 0 ? new LessonSettled() : null,
+        [typeof(Struck)] = () => Earlier(_ => true) is { } id ? new Struck(id) : null,
+        [typeof(Marked)] = () => new Marked(Student(), Any<Mark>()),
+        [typeof(StatusDeclared)] = () => new StatusDeclared(Student(), Any<AttendanceStatus>()),
+        [typeof(ExcuseRecorded)] = () => new ExcuseRecorded(Student(), "dentist"),
+        [typeof(HandRaised)] = () => new HandRaised(Student(), One(3) == 0),
+        [typeof(HandEnded)] = () => new HandEnded(Student(), Any<HandEnd>()),
+        [typeof(Called)] = () => new Called(Student(), Any<TurnOrigin>(), One(2) == 0 ? "not heard yet today" : null),
+        [typeof(TurnTaken)] = () => new TurnTaken(Student(), Any<TurnOutcome>(), Any<TurnOrigin>()),
+        [typeof(ChatSaid)] = () => new ChatSaid(Student(), Any<ChatKind>(), One(2) == 0 ? Of(Texts) : null),
+        [typeof(NodGiven)] = () => new NodGiven(Student(), "on time"),
+        [typeof(ReminderTicked)] = () => new ReminderTicked("Start the recording"),
+        [typeof(Joined)] = () => new Joined(Of(Names), Of(["laptop", "phone", ""])),
+        [typeof(Left)] = () => new Left(Of(Names), Of(["laptop", "phone", ""])),
+        [typeof(Seen)] = () => new Seen(Of(Names)),
+        [typeof(Attended)] = () => new Attended(Of(Names), Duration.FromMinutes(One(50))),
+        [typeof(NameMatched)] = () => new NameMatched(Of(Names), One(4) == 0 ? null : Student()),
+        [typeof(AskedLater)] = () => new AskedLater(Of(Names)),
+        [typeof(Renamed)] = () => new Renamed(Of(Names), Of(Names), "laptop"),
+        [typeof(NameRaisedHand)] = () => new NameRaisedHand(Of(Names), One(3) == 0),
+        [typeof(NameLoweredHand)] = () => new NameLoweredHand(Of(Names), Any<HandEnd>()),
+        [typeof(NameWrote)] = () => new NameWrote(Of(Names), Of(Texts), One(3) == 0),
+        [typeof(NameReacted)] = () => new NameReacted(Of(Names), "clap"),
+        [typeof(NameOnline)] = () => new NameOnline(Of(Names), Any<OnlineStatus>()),
+        [typeof(RollCallTaken)] = () => new RollCallTaken(Some()),
+        [typeof(PointCovered)] = () => new PointCovered(Student(), Of(_stages)),
+        [typeof(SpeakingPaused)] = () => new SpeakingPaused(Student(), One(2) == 0),
+        [typeof(SignalRoundHeld)] = () => new SignalRoundHeld("Fog is a cloud.", Some(), Some(), One(3) == 0 ? Student() : null),
+        [typeof(ChatSorted)] = () => Message() is { } id ? new ChatSorted(id, Any<ChatKind>()) : null,
+        [typeof(ChatHidden)] = () => Message() is { } id ? new ChatHidden(id) : null,
+        [typeof(ChatDealtWith)] = () => Message() is { } id ? new ChatDealtWith(id) : null,
+        [typeof(MessageShown)] = () => Message() is { } id ? new MessageShown(id) : null,
+        [typeof(AsideNoted)] = () => new AsideNoted(Student(), "tired today"),
+        [typeof(ContactTried)] = () => new ContactTried(Student(), Any<ContactChannel>(), Any<ContactOutcome>(), ""),
+        [typeof(StageMoved)] = () => new StageMoved(Of(_stages)),
+        [typeof(StageExtended)] = () => new StageExtended(Of(_stages), One(9) - 4),
+        [typeof(TimerStarted)] = () => new TimerStarted(60, "Draw the tide"),
+        [typeof(TimerStopped)] = () => new TimerStopped(),
+        [typeof(GroupsMade)] = () => new GroupsMade([.. _groups.Select((id, i) => new StudentGroup(id, $"Group {i}", [.. students.Where((_, s) => s % _groups.Count == i)]))]),
+        [typeof(GroupJoined)] = () => new GroupJoined(Student(), One(3) == 0 ? null : Of(_groups)),
+        [typeof(GroupRenamed)] = () => new GroupRenamed(Of(_groups), "Barometers"),
+        [typeof(GroupsDissolved)] = () => new GroupsDissolved(),
+        [typeof(SatIn)] = () => new SatIn(Student(), Of(_groups), Any<Contribution>()),
+        [typeof(QuestionOpened)] = () => new QuestionOpened(Question(), One(3) == 0 ? Of(_groups) : null, null, Some(), 30),
+        [typeof(QuestionClosed)] = () => Asked() is { } id ? new QuestionClosed(id) : null,
+        [typeof(AnswerGiven)] = () => Asked() is { } id ? new AnswerGiven(Student(), id, new Answer { Text = Of(Texts) }) : null,
+        [typeof(CannotAnswer)] = () => Asked() is { } id ? new CannotAnswer(Student(), id) : null,
+        [typeof(BallotsCounted)] = () => Asked() is { } id ? new BallotsCounted(id, 6, [new Answer { Text = "windy" }], Some()) : null,
+        [typeof(AnswersMarked)] = () => Asked() is { } id ? new AnswersMarked(id, Some(), 0.5m) : null,
+        [typeof(KeyCorrected)] = () => Asked() is { } id ? new KeyCorrected(id, [], null, 0, ["the wind backs"]) : null,
+        [typeof(WordsMerged)] = () => Asked() is { } id ? new WordsMerged(id, "gale", "storm") : null,
+        [typeof(RightRevealed)] = () => Asked() is { } id ? new RightRevealed(id) : null,
+        [typeof(ResultsPut)] = () => Asked() is { } id ? new ResultsPut(id, false, true, []) : null,
+        [typeof(SignalGiven)] = () => new SignalGiven(Student(), "yes"),
+        [typeof(StudentWrote)] = () => new StudentWrote(Student(), ChatKind.Question, Of(Texts)),
+        [typeof(PageOpened)] = () => new PageOpened(Student()),
+        [typeof(PageClosed)] = () => new PageClosed(Student()),
+        [typeof(PageKnocked)] = () => new PageKnocked(Of(_sessions), Of(Names)),
+        [typeof(PageAdmitted)] = () => new PageAdmitted(Of(_sessions), One(3) == 0 ? null : Student()),
+        [typeof(BoardPut)] = () => new BoardPut(Any<BoardItem>(), One(2) == 0 ? "Fog is a cloud." : null),
+        [typeof(BoardTaken)] = () => new BoardTaken(Any<BoardItem>()),
+    };
+
+    /// <summary>Every kind of act.</summary>
+    public static IEnumerable<Type> Kinds => typeof(Act).Assembly.GetTypes().Where(t => t.IsSubclassOf(typeof(Act)) && !t.IsAbstract);
+
+    /// <summary>The next entry.</summary>
+    public Entry Next()
+    {
+        Act? act;
+        do
+        {
+            act = Makers[Kinds.ElementAt(One(Kinds.Count()))]();
+        }
+        while (act is null);
+
+        _now += Duration.FromMilliseconds(1 + (One(4) == 0 ? 0 : One(20_000)));
+        var late = One(6) switch
+        {
+            0 => Duration.FromMilliseconds(One(3_000)),
+            1 when One(5) == 0 => Duration.FromMinutes(One(20)),
+            _ => Duration.Zero,
+        };
+        var entry = new Entry(Guid.CreateVersion7(), _now - late, _now, (Source)One(3), "Tamsin Vale", act);
+        _entries.Add(entry);
+        return entry;
+    }
+
+    public List<Entry> Next(int count) => [.. Enumerable.Range(0, count).Select(_ => Next())];
+
+    private int One(int of) => _random.Next(of);
+
+    private T Of<T>(IReadOnlyList<T> list) => list[One(list.Count)];
+
+    private T Any<T>()
+        where T : struct, Enum => Of(Enum.GetValues<T>());
+
+    private Guid Student() => Of(students);
+
+    private List<Guid> Some() => [.. students.Where(_ => One(2) == 0)];
+
+    private Guid? Earlier(Func<Act, bool> which) => _entries.Where(e => which(e.Act)).Select(e => e.Id).ToList() is { Count: > 0 } ids ? ids[One(3) == 0 ? ids.Count - 1 : One(ids.Count)] : null;
+
+    private Guid? Message() => Earlier(a => a is ChatSaid or NameWrote or StudentWrote);
+
+    private Guid? Asked() => Earlier(a => a is QuestionOpened);
+
+    private Question Question() => new()
+    {
+        Id = Guid.NewGuid(),
+        Kind = QuestionKind.ShortText,
+        Purpose = Any<QuestionPurpose>(),
+        Text = "Why does the wind back?",
+        AcceptedAnswers = ["low water at four"],
+        TimeLimitSeconds = One(3) == 0 ? 60 : null,
+        Anonymous = One(3) == 0,
+        CountsTakingPart = One(2) == 0,
+    };
+}
