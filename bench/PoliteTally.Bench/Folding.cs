@@ -43,7 +43,7 @@ internal static class Folding
         var longer = batch.Aggregate(state, (so, entry) => so.With([entry]));
         var lately = Figures.Milliseconds(() => _ = longer.With([late]));
         Figures.Row($"folding a lesson of {Entries:N0} entries", Figures.Of(fold, "ms", "0.0"), $"reading them from JSON {Figures.Of(read, "ms", "0.0")}", fold / read);
-            Figures.Row($"256 more entries, one by one, onto {Entries:N0}", Figures.Of(more, "ms", "0.00"), $"folding all once {Figures.Of(fold, "ms", "0.0")}", more / fold);
+        Figures.Row($"256 more entries, one by one, onto {Entries:N0}", Figures.Of(more, "ms", "0.00"), $"folding all once {Figures.Of(fold, "ms", "0.0")}", more / fold);
         Figures.Row($"an entry that comes 1 s late, onto {Entries:N0}", Figures.Of(lately, "ms", "0.000"), $"folding all once {Figures.Of(fold, "ms", "0.0")}", lately / fold);
     }
 }

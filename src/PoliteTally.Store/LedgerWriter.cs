@@ -29,7 +29,7 @@ public sealed record WriteResult(long Position, IReadOnlyList<Guid> Accepted, IR
 public sealed class LedgerWriter : IAsyncDisposable
 {
     private const int MostJobsAtOnce = 256;
-    private const int MostRooms = 500;
+    private const int MostOpen = 500;
 
     private readonly SchoolFile _file;
     private readonly IClock _clock;
@@ -41,7 +41,7 @@ public sealed class LedgerWriter : IAsyncDisposable
         AllowSynchronousContinuations = true,
     });
 
-    private readonly ConcurrentDictionary<Guid, Room> _rooms = new();
+    private readonly ConcurrentDictionary<Guid, OpenLesson> _open = new();
     private readonly Task _loop;
 
     public LedgerWriter(SchoolFile file, IClock clock)
@@ -77,21 +77,21 @@ public sealed class LedgerWriter : IAsyncDisposable
     }
 
     /// <summary>A lesson as it stands; null if this owner has no such lesson.</summary>
-    public Room? RoomOf(Guid owner, Guid lesson)
+    public OpenLesson? Find(Guid owner, Guid lesson)
     {
-        if (!_rooms.TryGetValue(lesson, out var room))
+        if (!_open.TryGetValue(lesson, out var open))
         {
             using var db = _file.Open(owner);
-            if (Room.Load(db, lesson) is not { } loaded)
+            if (OpenLesson.Load(db, lesson) is not { } loaded)
             {
                 return null;
             }
 
-            // Whoever loaded first wins, so that there is one room a lesson.
-            room = _rooms.GetOrAdd(lesson, loaded);
+            // Whoever loaded first wins, so that there is one a lesson.
+            open = _open.GetOrAdd(lesson, loaded);
         }
 
-        return room.Lesson.OwnerId == owner ? room : null;
+        return open.Lesson.OwnerId == owner ? open : null;
     }
 
     /// <summary>Says that there is something new to show of a lesson though its ledger is as it was.</summary>
@@ -100,9 +100,9 @@ public sealed class LedgerWriter : IAsyncDisposable
     /// <summary>Forgets lessons, so that they are read anew: their roster or plan changed.</summary>
     public void Forget(Func<Lesson, bool> which)
     {
-        foreach (var (id, room) in _rooms)
+        foreach (var (id, open) in _open)
         {
-            if (which(room.Lesson) && _rooms.TryRemove(id, out _))
+            if (which(open.Lesson) && _open.TryRemove(id, out _))
             {
                 Changed?.Invoke(id);
             }
@@ -181,11 +181,11 @@ public sealed class LedgerWriter : IAsyncDisposable
 
         foreach (var on in work.Values)
         {
-            on.Room.Added(on.Stored, on.Lesson, on.Cast);
-            if (_rooms.TryGetValue(on.Lesson.Id, out var room) && room != on.Room)
+            on.OpenLesson.Added(on.Stored, on.Lesson, on.Cast);
+            if (_open.TryGetValue(on.Lesson.Id, out var open) && open != on.OpenLesson)
             {
                 // Forgotten and loaded anew between the insert and the commit: what was loaded lacks these entries.
-                _rooms.TryRemove(on.Lesson.Id, out _);
+                _open.TryRemove(on.Lesson.Id, out _);
             }
         }
 
@@ -212,11 +212,11 @@ public sealed class LedgerWriter : IAsyncDisposable
             Forget(other => other.ClassId == on.Lesson.ClassId && other.Id != on.Lesson.Id);
         }
 
-        if (_rooms.Count > MostRooms)
+        if (_open.Count > MostOpen)
         {
-            foreach (var (id, _) in _rooms.Where(r => r.Value.Lesson.Stage != LessonStage.Live))
+            foreach (var (id, _) in _open.Where(r => r.Value.Lesson.Stage != LessonStage.Live))
             {
-                _rooms.TryRemove(id, out _);
+                _open.TryRemove(id, out _);
             }
         }
     }
@@ -228,12 +228,12 @@ public sealed class LedgerWriter : IAsyncDisposable
             return known.Lesson.OwnerId == job.Owner ? known : null;
         }
 
-        if (RoomOf(job.Owner, job.Lesson) is not { } room)
+        if (Find(job.Owner, job.Lesson) is not { } open)
         {
             return null;
         }
 
-        return work[job.Lesson] = new Work(room);
+        return work[job.Lesson] = new Work(open);
     }
 
     private Action TakeAll(EntriesJob job, Work? on, InsertEntry insert, SqliteConnection connection, SqliteTransaction transaction)
@@ -251,7 +251,7 @@ public sealed class LedgerWriter : IAsyncDisposable
             }
         }
 
-        return () => job.Answer.TrySetResult(on is null ? null : new WriteResult(on.Room.Position, accepted, refused));
+        return () => job.Answer.TrySetResult(on is null ? null : new WriteResult(on.OpenLesson.Position, accepted, refused));
     }
 
     private static Action Answered(BallotJob job, string? why) => () => job.Answer.TrySetResult(why);
@@ -264,7 +264,7 @@ public sealed class LedgerWriter : IAsyncDisposable
         {
             null => "This question was not asked in this lesson.",
             { Question.Anonymous: false } => "Answers to this question carry a name.",
-            _ when !on.Room.RosterIds.Contains(cast.Student) => "You are not on the roster of this class.",
+            _ when !on.OpenLesson.RosterIds.Contains(cast.Student) => "You are not on the roster of this class.",
             _ => EntryRules.OutOfTime(asking, student, _clock.GetCurrentInstant()) ?? AnswerRules.WhyRefused(asking.Question, cast.Content),
         };
         if (why is not null)
@@ -275,7 +275,7 @@ public sealed class LedgerWriter : IAsyncDisposable
         var answer = ActJson.Write(AnswerRules.Kept(asking!.Question, cast.Content));
         using var db = Within(cast.Owner, connection, transaction);
         var before = db.Ballots.FirstOrDefault(b => b.AskingId == cast.Asking && b.Id == cast.Ballot);
-        if (on.Room.HasCast(cast.Asking, student) || on.Cast.Contains((cast.Asking, student)))
+        if (on.OpenLesson.HasCast(cast.Asking, student) || on.Cast.Contains((cast.Asking, student)))
         {
             if (before is null)
             {
@@ -341,7 +341,7 @@ public sealed class LedgerWriter : IAsyncDisposable
         var now = Instant.Max(OnTheDisk(_clock.GetCurrentInstant()), on.LastNoted + Duration.FromMilliseconds(1));
         var entry = new Entry(sent.Id, OnTheDisk(sent.HappenedAt), now, job.Source, job.By, sent.Act);
         var facts = new LessonFacts(
-            Room.TimesOf(on.Lesson), on.Room.RosterIds, on.Lesson.Stage == LessonStage.Settled, on.ActOf,
+            OpenLesson.TimesOf(on.Lesson), on.OpenLesson.RosterIds, on.Lesson.Stage == LessonStage.Settled, on.ActOf,
             on.State, on.Lesson.CancelledAt is not null);
         if (EntryRules.WhyRefused(entry, facts, now) is { } why)
         {
@@ -455,7 +455,7 @@ public sealed class LedgerWriter : IAsyncDisposable
         if (lesson.Stage == LessonStage.Settled)
         {
             lesson.RosterClosedAt ??= state.Entries.First(e => e.Id == state.SettledBy).NotedAt;
-            db.Summaries.AddRange(Summaries.Of(state, lesson, on.Room.Rules, on.Room.Roster.Select(s => s.Name.Id)));
+            db.Summaries.AddRange(Summaries.Of(state, lesson, on.OpenLesson.Rules, on.OpenLesson.Roster.Select(s => s.Name.Id)));
         }
 
         db.SaveChanges();
@@ -480,15 +480,15 @@ public sealed class LedgerWriter : IAsyncDisposable
         public override void Fail(Exception failure) => Answer.TrySetException(failure);
     }
 
-    /// <summary>A room with what this transaction adds to it.</summary>
-    private sealed class Work(Room room)
+    /// <summary>An open lesson with what this transaction adds to it.</summary>
+    private sealed class Work(OpenLesson open)
     {
         private readonly Dictionary<Guid, Act> _added = [];
         private LessonState? _state;
 
-        public Room Room { get; } = room;
+        public OpenLesson OpenLesson { get; } = open;
 
-        public Lesson Lesson { get; set; } = room.Lesson;
+        public Lesson Lesson { get; set; } = open.Lesson;
 
         /// <summary>Who answered which anonymous question.</summary>
         public List<(Guid Asking, Guid Student)> Cast { get; } = [];
@@ -499,17 +499,17 @@ public sealed class LedgerWriter : IAsyncDisposable
         /// <summary>The class knows more of a name than before, or less.</summary>
         public bool NamesRemembered { get; set; }
 
-        public Instant LastNoted { get; private set; } = room.LastNoted;
+        public Instant LastNoted { get; private set; } = open.LastNoted;
 
         public List<(long Seq, Entry Entry)> Stored { get; } = [];
 
-        public Act? ActOf(Guid entry) => _added.GetValueOrDefault(entry) ?? Room.ActOf(entry);
+        public Act? ActOf(Guid entry) => _added.GetValueOrDefault(entry) ?? OpenLesson.ActOf(entry);
 
         /// <summary>
         /// What the entries amount to so far. Answers that students gave since it was last asked for may be missing: no rule looks at those of
         /// others, and a class that answers at once would have its lesson folded anew for each of them.
         /// </summary>
-        public LessonState State() => _state ??= Stored.Count == 0 ? Room.State().State : Room.StateWith(Stored.Select(s => s.Entry));
+        public LessonState State() => _state ??= Stored.Count == 0 ? OpenLesson.State().State : OpenLesson.StateWith(Stored.Select(s => s.Entry));
 
         public void Add(long seq, Entry entry)
         {

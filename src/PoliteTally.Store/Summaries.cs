@@ -19,7 +19,7 @@ public static class Summaries
     /// <summary>The rows of a lesson. Students who did not come to a drop-in lesson have none.</summary>
     public static IEnumerable<Summary> Of(LessonState state, Lesson lesson, ClassRules rules, IEnumerable<Guid> roster)
     {
-        var times = Room.TimesOf(lesson);
+        var times = OpenLesson.TimesOf(lesson);
         foreach (var student in roster)
         {
             var did = Participation.From(state, student, times, rules);
@@ -58,10 +58,10 @@ public static class Summaries
         var (lessons, scores) = (0, 0);
         foreach (var id in db.Lessons.AsNoTracking().Where(l => l.Stage == LessonStage.Settled).AsEnumerable().Where(which).Select(l => l.Id).ToList())
         {
-            var room = Room.Load(db, id)!;
+            var open = OpenLesson.Load(db, id)!;
             var before = db.Summaries.AsNoTracking().Where(s => s.LessonId == id).ToDictionary(s => s.StudentId, s => s.Score);
             db.Summaries.Where(s => s.LessonId == id).ExecuteDelete();
-            var fresh = Of(room.State().State, room.Lesson, room.Rules, room.Roster.Select(s => s.Name.Id)).ToList();
+            var fresh = Of(open.State().State, open.Lesson, open.Rules, open.Roster.Select(s => s.Name.Id)).ToList();
             db.Summaries.AddRange(fresh);
             db.SaveChanges();
             lessons++;
@@ -85,9 +85,9 @@ public static class Summaries
         foreach (var (owner, id) in settled)
         {
             using var db = file.Open(owner);
-            var room = Room.Load(db, id)!;
-            var (_, state) = room.State();
-            var fresh = Of(state, room.Lesson, room.Rules, room.Roster.Select(s => s.Name.Id)).ToDictionary(s => s.StudentId, Said);
+            var open = OpenLesson.Load(db, id)!;
+            var (_, state) = open.State();
+            var fresh = Of(state, open.Lesson, open.Rules, open.Roster.Select(s => s.Name.Id)).ToDictionary(s => s.StudentId, Said);
             var stored = db.Summaries.AsNoTracking().Where(s => s.LessonId == id).ToDictionary(s => s.StudentId, Said);
             differences.AddRange(fresh.Keys.Union(stored.Keys)
                 .Where(s => fresh.GetValueOrDefault(s) != stored.GetValueOrDefault(s))

@@ -21,18 +21,18 @@ public sealed class PagePublisherTests(AppUnderTest app) : IClassFixture<AppUnde
     private PagePublisher Publisher() => new(
         Ledger, app.File, app.Part<IHubContext<PageHub>>(), SystemClock.Instance, _time, app.Part<IHostApplicationLifetime>(), NullLogger<PagePublisher>.Instance);
 
-    private async Task<(Classroom Taught, Room Room)> Lesson()
+    private async Task<(Classroom Taught, OpenLesson Room)> Lesson()
     {
         var taught = await (await app.SignedIn()).Teach();
         await using var db = app.File.Open(Guid.Empty);
         var owner = await db.Lessons.IgnoreQueryFilters().Where(l => l.Id == taught.Lesson).Select(l => l.OwnerId).SingleAsync();
-        return (taught, Ledger.RoomOf(owner, taught.Lesson)!);
+        return (taught, Ledger.Find(owner, taught.Lesson)!);
     }
 
-    private static PageGuest Guest(Room room, Guid student) => new(Guid.CreateVersion7(), room, student, "", TurnedAway: false);
+    private static PageGuest Guest(OpenLesson room, Guid student) => new(Guid.CreateVersion7(), room, student, "", TurnedAway: false);
 
     /// <summary>Opens a window of a student, which then is open by the ledger.</summary>
-    private static async Task<Window> Opens(PagePublisher publisher, Room room, Guid student)
+    private static async Task<Window> Opens(PagePublisher publisher, OpenLesson room, Guid student)
     {
         var window = new Window();
         await publisher.Watched(Guest(room, student), window);
@@ -40,11 +40,11 @@ public sealed class PagePublisherTests(AppUnderTest app) : IClassFixture<AppUnde
         return window;
     }
 
-    private static IReadOnlyList<Entry> Noted<T>(Room room, Guid student)
+    private static IReadOnlyList<Entry> Noted<T>(OpenLesson room, Guid student)
         where T : StudentAct => [.. room.State().State.Entries.Where(e => e.Act is T act && act.Student == student)];
 
     /// <summary>Lets time pass until the ledger has it that a student's page is closed.</summary>
-    private async Task UntilClosed(Room room, Guid student, TimeSpan step)
+    private async Task UntilClosed(OpenLesson room, Guid student, TimeSpan step)
     {
         var closed = new TaskCompletionSource();
         void Look(Guid lesson)

@@ -44,7 +44,7 @@ public sealed class UpgradeTests
 
         file.Migrate();
         await using var db = file.Open(owner);
-        var room = Room.Load(db, lesson).ShouldNotBeNull();
+        var room = OpenLesson.Load(db, lesson).ShouldNotBeNull();
         room.Rules.ShouldBeSameAs(ClassRules.Default);
         room.Roster.ShouldHaveSingleItem().Name.Given.ShouldBe("Eino");
         room.State().State.Of(student).Marks.Count.ShouldBe(1);

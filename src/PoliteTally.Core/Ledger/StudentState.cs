@@ -169,7 +169,12 @@ public sealed class NameState
     {
         var copy = new NameState(holder, Name)
         {
-            _ownMatch = _ownMatch, _before = _before, _standsFor = _standsFor, Match = Match, Later = Later, Online = Online,
+            _ownMatch = _ownMatch,
+            _before = _before,
+            _standsFor = _standsFor,
+            Match = Match,
+            Later = Later,
+            Online = Online,
         };
         copy._sightings.AddRange(_sightings);
         return copy;

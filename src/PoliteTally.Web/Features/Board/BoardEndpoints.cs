@@ -8,7 +8,7 @@ internal static class BoardEndpoints
 {
     public static void MapBoard(this RouteGroupBuilder api) =>
         api.MapGet("/lessons/{id:guid}/board", Results<Ok<BoardView>, NotFound> (Guid id, LedgerWriter ledger, Owner owner, IClock clock) =>
-            ledger.RoomOf(owner.Id, id) is { } room
-                ? TypedResults.Ok(BoardView.Of(room, room.State().State, clock.GetCurrentInstant()))
+            ledger.Find(owner.Id, id) is { } open
+                ? TypedResults.Ok(BoardView.Of(open, open.State().State, clock.GetCurrentInstant()))
                 : TypedResults.NotFound()).WithName("GetBoard");
 }

@@ -21,12 +21,12 @@ public sealed record BoardView(
 {
     private const int MessagesShown = 8;
 
-    internal static BoardView Of(Room room, LessonState state, Instant now)
+    internal static BoardView Of(OpenLesson open, LessonState state, Instant now)
     {
         // Whatever was up comes down with the end of the lesson.
-        var up = room.Lesson.Stage is LessonStage.Planned or LessonStage.Live ? state.Board : new Dictionary<BoardItem, OnBoard>();
-        var names = room.ShortNames;
-        var stage = StageClock.Now(room.Plan, room.Lesson.ActualStart, state.StageMoves, state.Extended);
+        var up = open.Lesson.Stage is LessonStage.Planned or LessonStage.Live ? state.Board : new Dictionary<BoardItem, OnBoard>();
+        var names = open.ShortNames;
+        var stage = StageClock.Now(open.Plan, open.Lesson.ActualStart, state.StageMoves, state.Extended);
         return new BoardView(
             now,
             If(BoardItem.Directions, () => Rendered(stage?.Stage.Directions)),
@@ -34,14 +34,14 @@ public sealed record BoardView(
             If(BoardItem.Timer, () => state.Timer is { } timer ? new BoardTimer(timer.Task, timer.From, timer.To) : null),
             If(BoardItem.Turn, () => state.CurrentTurn is { } turn ? names.GetValueOrDefault(turn.Student) : null),
             If(BoardItem.HandLine, () => state.Hands.Where(h => h.InLine).Select(h => names.GetValueOrDefault(h.Student)).OfType<string>().ToList()),
-            If(BoardItem.Signals, () => room.Rules.Signals),
-            If(BoardItem.Rubric, () => Rendered(room.Rules.Rubric)),
+            If(BoardItem.Signals, () => open.Rules.Signals),
+            If(BoardItem.Rubric, () => Rendered(open.Rules.Rubric)),
             If(BoardItem.Statement, () => up[BoardItem.Statement] is { Text: { Length: > 0 } text } put ? new BoardStatement(text, put.Since) : null),
             If(BoardItem.Groups, () => state.Groups.Select(g => new BoardGroup(g.Name, [.. g.Members.Select(m => names.GetValueOrDefault(m)).OfType<string>()])).ToList()),
             If(BoardItem.Question, () => state.Askings.Where(a => a.IsOpen && a.Group is null).Select(BoardQuestion.Of).ToList()),
             If(BoardItem.Results, () => state.ResultsUp is { } put && state.AskingOf(put.Asking) is { } asking ? BoardResults.Of(put, asking, names) : null),
-            If(BoardItem.WayIn, () => room.Lesson.Code is { } code ? Syllables.Show(code) : null),
-            If(BoardItem.Messages, () => PageLesson.SaidIn(room, state).TakeLast(MessagesShown).ToList()));
+            If(BoardItem.WayIn, () => open.Lesson.Code is { } code ? Syllables.Show(code) : null),
+            If(BoardItem.Messages, () => PageLesson.SaidIn(open, state).TakeLast(MessagesShown).ToList()));
 
         T? If<T>(BoardItem item, Func<T?> part)
             where T : class => up.ContainsKey(item) ? part() : null;

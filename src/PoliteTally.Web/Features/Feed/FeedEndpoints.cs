@@ -27,7 +27,7 @@ internal static class FeedEndpoints
         api.MapPost("/feed", async Task<Results<Ok<FeedAnswer>, ProblemHttpResult>> (
             [FromBody] JsonElement batch, HttpContext http, LessonKeys keys, LedgerWriter ledger, FeedDesk desk, IClock clock) =>
         {
-            if (await keys.HolderOf(http.Request, KeyRights.Feed) is not { } holder || ledger.RoomOf(holder.Owner, holder.Lesson) is not { } room)
+            if (await keys.HolderOf(http.Request, KeyRights.Feed) is not { } holder || ledger.Find(holder.Owner, holder.Lesson) is not { } open)
             {
                 return TypedResults.Problem(
                     "This token belongs to no lesson, or it was taken back. Make a new one in the lesson's menu.",
@@ -47,8 +47,8 @@ internal static class FeedEndpoints
                     statusCode: StatusCodes.Status429TooManyRequests);
             }
 
-            var entries = events.SelectMany(e => EntriesOf(e, room, now)).ToList();
-            var names = SureNames(events, room, now);
+            var entries = events.SelectMany(e => EntriesOf(e, open, now)).ToList();
+            var names = SureNames(events, open, now);
             var result = (await ledger.Append(holder.Owner, holder.Lesson, Source.Feed, holder.Name, [.. entries.Select(e => e.Entry), .. names]))!;
             var why = result.Refused.ToDictionary(r => r.Id, r => r.Why);
             var refused = entries.Where(e => why.ContainsKey(e.Entry.Id)).Select(e => new EventProblem(e.Event.Id, why[e.Entry.Id])).DistinctBy(p => p.Id).ToList();
@@ -64,29 +64,29 @@ internal static class FeedEndpoints
             .Accepts<JsonElement>("application/cloudevents-batch+json", "application/json");
     }
 
-    private static IEnumerable<(MeetingEvent Event, NewEntry Entry)> EntriesOf(MeetingEvent told, Room room, Instant now)
+    private static IEnumerable<(MeetingEvent Event, NewEntry Entry)> EntriesOf(MeetingEvent told, OpenLesson open, Instant now)
     {
         yield return (told, Entry(told.Act, ""));
-        if (told.Act is NameWrote wrote && room.Rules.ReadyJoinsLine && ChatProposal.SaysReady(wrote.Text))
+        if (told.Act is NameWrote wrote && open.Rules.ReadyJoinsLine && ChatProposal.SaysReady(wrote.Text))
         {
             yield return (told, Entry(new NameRaisedHand(wrote.Name, Ready: true), "ready"));
         }
 
         // The id follows from the event and not from what it says: an event sent again is the same, whatever else is in it.
         NewEntry Entry(Act act, string part) =>
-            new(DerivedId.Of($"{room.Lesson.Id}\n{told.Source}\n{told.Id}\n{part}"), told.Time ?? now, act);
+            new(DerivedId.Of($"{open.Lesson.Id}\n{told.Source}\n{told.Id}\n{part}"), told.Time ?? now, act);
     }
 
     /// <summary>Names that are taken without asking, once: if the teacher takes that back, it is not said again.</summary>
-    private static IEnumerable<NewEntry> SureNames(IReadOnlyList<MeetingEvent> events, Room room, Instant now)
+    private static IEnumerable<NewEntry> SureNames(IReadOnlyList<MeetingEvent> events, OpenLesson open, Instant now)
     {
-        var (_, state) = room.State();
+        var (_, state) = open.State();
         return
             from shown in events.Where(e => e.Act is not NameOnline).Select(e => e.Shown)
                 .Concat(events.Select(e => e.Act).OfType<Renamed>().Select(r => new ShownName(r.To))).Distinct()
             where shown.Name.Length <= EntryRules.LongestName && state.Names.GetValueOrDefault(shown.Name)?.Match is null
-            let match = room.MatchOf(shown)
+            let match = open.MatchOf(shown)
             where match.Certainty == Certainty.Sure
-            select new NewEntry(DerivedId.Of($"{room.Lesson.Id}\nname\n{shown.Name}"), now, new NameMatched(shown.Name, match.Student));
+            select new NewEntry(DerivedId.Of($"{open.Lesson.Id}\nname\n{shown.Name}"), now, new NameMatched(shown.Name, match.Student));
     }
 }

@@ -47,14 +47,14 @@ internal static class HelpEndpoints
     {
         api.MapGet("/help", async Task<Results<Ok<HelpView>, ProblemHttpResult>> (
             HttpRequest request, LessonKeys keys, LedgerWriter ledger, IClock clock) =>
-            await Open(request, keys, ledger) is var (holder, room) && room is not null
-                ? TypedResults.Ok(ViewOf(holder!, room, clock.GetCurrentInstant()))
+            await Open(request, keys, ledger) is var (holder, open) && open is not null
+                ? TypedResults.Ok(ViewOf(holder!, open, clock.GetCurrentInstant()))
                 : Closed()).WithName("GetHelp").RequireRateLimiting(Limits.Keys);
 
         api.MapPost("/help/entries", async Task<Results<Ok<WriteResult>, ProblemHttpResult>> (
             EntriesSent sent, HttpRequest request, LessonKeys keys, LedgerWriter ledger) =>
         {
-            if (await Open(request, keys, ledger) is not ({ } holder, { } room))
+            if (await Open(request, keys, ledger) is not ({ } holder, { } open))
             {
                 return Closed();
             }
@@ -64,7 +64,7 @@ internal static class HelpEndpoints
                 return wrong;
             }
 
-            var state = room.State().State;
+            var state = open.State().State;
             var signature = Helper.Signature(holder.Name);
             var allowed = sent.Entries.Where(e => Helper.May(holder.Rights, signature, e.Act, state)).ToList();
             var refused = sent.Entries.Except(allowed).Select(e => new Refusal(e.Id, "This link does not go so far.")).ToList();
@@ -75,31 +75,31 @@ internal static class HelpEndpoints
     }
 
     /// <summary>The lesson that a helper's key opens: until the lesson ends.</summary>
-    internal static async Task<(KeyHolder? Holder, Room? Room)> Open(HttpRequest request, LessonKeys keys, LedgerWriter ledger) =>
+    internal static async Task<(KeyHolder? Holder, OpenLesson? OpenLesson)> Open(HttpRequest request, LessonKeys keys, LedgerWriter ledger) =>
         OpenFor(await keys.HolderOf(request, HelperRights), ledger);
 
     /// <summary>As above, with the key in hand.</summary>
-    internal static async Task<(KeyHolder? Holder, Room? Room)> Open(string key, LessonKeys keys, LedgerWriter ledger) =>
+    internal static async Task<(KeyHolder? Holder, OpenLesson? OpenLesson)> Open(string key, LessonKeys keys, LedgerWriter ledger) =>
         OpenFor(await keys.HolderOf(key, HelperRights), ledger);
 
-    private static (KeyHolder? Holder, Room? Room) OpenFor(KeyHolder? holder, LedgerWriter ledger) =>
-        holder is not null && ledger.RoomOf(holder.Owner, holder.Lesson) is { Lesson.Stage: LessonStage.Planned or LessonStage.Live } room
-            ? (holder, room)
+    private static (KeyHolder? Holder, OpenLesson? OpenLesson) OpenFor(KeyHolder? holder, LedgerWriter ledger) =>
+        holder is not null && ledger.Find(holder.Owner, holder.Lesson) is { Lesson.Stage: LessonStage.Planned or LessonStage.Live } open
+            ? (holder, open)
             : (null, null);
 
     private static ProblemHttpResult Closed() => TypedResults.Problem(
         "This link opens nothing any more: the lesson is over, or it was taken back. Thank you for helping.",
         statusCode: StatusCodes.Status401Unauthorized);
 
-    private static HelpView ViewOf(KeyHolder holder, Room room, Instant now)
+    private static HelpView ViewOf(KeyHolder holder, OpenLesson open, Instant now)
     {
-        var (position, state) = room.State();
-        var names = room.ShortNames;
+        var (position, state) = open.State();
+        var names = open.ShortNames;
         var (sweep, line) = (holder.Rights.HasFlag(KeyRights.Sweep), holder.Rights.HasFlag(KeyRights.HandLine));
         return new HelpView(
-            room.Lesson.Id, holder.Name, room.ClassName, room.Lesson.Title, room.Lesson.Stage, sweep, line, position, now,
-            [.. room.Roster.Select(s => new HelpPerson(s.Name.Id, ShortNames.CalledName(s.Name), s.Name.Family, names[s.Name.Id], s.Key.ToString()))],
+            open.Lesson.Id, holder.Name, open.ClassName, open.Lesson.Title, open.Lesson.Stage, sweep, line, position, now,
+            [.. open.Roster.Select(s => new HelpPerson(s.Name.Id, ShortNames.CalledName(s.Name), s.Name.Family, names[s.Name.Id], s.Key.ToString()))],
             line ? LiveView.LineOf(state, names) : null, line ? LiveView.TurnOf(state, names) : null,
-            sweep ? ChatView.Of(room, state, position, withPrivate: false) : null);
+            sweep ? ChatView.Of(open, state, position, withPrivate: false) : null);
     }
 }

@@ -10,9 +10,9 @@ public sealed record ChatView(long Position, IReadOnlyList<ChatLine> Messages)
 {
     private const int Shown = 2000;
 
-    internal static ChatView Of(Room room, LessonState state, long position, bool withPrivate)
+    internal static ChatView Of(OpenLesson open, LessonState state, long position, bool withPrivate)
     {
-        var names = room.ShortNames;
+        var names = open.ShortNames;
         return new ChatView(position,
         [
             .. state.Chat.Where(m => m.Text.Length > 0 && m.Hidden is null && (withPrivate || !m.Private)).TakeLast(Shown)

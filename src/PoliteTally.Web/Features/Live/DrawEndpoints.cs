@@ -22,18 +22,18 @@ internal static class DrawEndpoints
         api.MapPost("/lessons/{id:guid}/draw", async Task<Results<Ok<DrawMade>, NotFound, ProblemHttpResult>> (
             Guid id, DrawWanted wanted, LedgerWriter ledger, Owner owner, HttpContext http, IClock clock) =>
         {
-            if (ledger.RoomOf(owner.Id, id) is not { } room)
+            if (ledger.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
 
-            var (_, state) = room.State();
+            var (_, state) = open.State();
             if (state.Entries.FirstOrDefault(e => e.Id == wanted.Id) is { Act: Called known })
             {
-                return TypedResults.Ok(new DrawMade(state.Whose(known.Student), known.Why ?? "", 1, room.Position));
+                return TypedResults.Ok(new DrawMade(state.Whose(known.Student), known.Why ?? "", 1, open.Position));
             }
 
-            if (FairDraw.Draw(CandidatesOf(room, state), wanted.Manner, BitConverter.ToInt32(wanted.Id.ToByteArray(), 8)) is not { } drawn)
+            if (FairDraw.Draw(CandidatesOf(open, state), wanted.Manner, BitConverter.ToInt32(wanted.Id.ToByteArray(), 8)) is not { } drawn)
             {
                 return Refused.Because("There is nobody to draw from: nobody is here, or all of them are paused.");
             }
@@ -45,19 +45,19 @@ internal static class DrawEndpoints
                 : TypedResults.Ok(new DrawMade(drawn.Student, drawn.Why, drawn.Odds, result.Position));
         }).WithName("Draw").RequireRateLimiting(Limits.Entries);
 
-    private static List<DrawCandidate> CandidatesOf(Room room, LessonState state)
+    private static List<DrawCandidate> CandidatesOf(OpenLesson open, LessonState state)
     {
         var turns = state.Turns.ToLookup(t => t.Student);
         var last = state.Turns.LastOrDefault(t => t.Origin == TurnOrigin.Drawn)?.Student;
         return
         [
-            .. room.Roster.Select(s => s.Name.Id).Where(student => state.Of(student).PausedBy is null && IsHere(student))
+            .. open.Roster.Select(s => s.Name.Id).Where(student => state.Of(student).PausedBy is null && IsHere(student))
                 .Select(student => new DrawCandidate(
                     student, turns[student].Count(t => t.Outcome is not TurnOutcome.CouldNot),
                     turns[student].Count(t => t.Origin == TurnOrigin.Drawn), student == last)),
         ];
 
         bool IsHere(Guid student) => LiveRow.WhereaboutsOf(
-            AttendanceRules.Reckon(state, student, room.Times, room.Rules.Scheme.Attendance), state, room.Lesson.Stage) is Whereabouts.Here or Whereabouts.Late;
+            AttendanceRules.Reckon(state, student, open.Times, open.Rules.Scheme.Attendance), state, open.Lesson.Stage) is Whereabouts.Here or Whereabouts.Late;
     }
 }

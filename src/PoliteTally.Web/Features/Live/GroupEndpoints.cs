@@ -35,12 +35,12 @@ internal static class GroupEndpoints
         api.MapPost("/lessons/{id:guid}/groups/propose", async Task<Results<Ok<GroupsProposed>, NotFound, ProblemHttpResult>> (
             Guid id, GroupsWanted wanted, LedgerWriter ledger, SchoolDb db, Owner owner) =>
         {
-            if (ledger.RoomOf(owner.Id, id) is not { } room)
+            if (ledger.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
 
-            var roster = room.Roster.Select(s => s.Name.Id).ToHashSet();
+            var roster = open.Roster.Select(s => s.Name.Id).ToHashSet();
             var students = (wanted.Students ?? []).Where(roster.Contains).Distinct().ToList();
             if (students.Count == 0)
             {
@@ -52,10 +52,10 @@ internal static class GroupEndpoints
                 return Refused.Because($"Say how many groups, from 1 to {StudentGroup.Most}, or of how many students.");
             }
 
-            var past = await Before(room.Lesson, db);
+            var past = await Before(open.Lesson, db);
             var count = Math.Min(StudentGroup.Most, wanted.Count ?? GroupWish.GroupsOfSize(students.Count, wanted.Size!.Value));
             var found = GroupMaking.Make(new GroupWish(
-                students, count, [.. room.Plan.Together.Select(s => s.Students)], [.. room.Plan.Apart.Select(s => s.Students)],
+                students, count, [.. open.Plan.Together.Select(s => s.Students)], [.. open.Plan.Apart.Select(s => s.Students)],
                 [.. past.Select(p => p.Groups)], wanted.Seed));
             return TypedResults.Ok(new GroupsProposed(
                 found.Groups, [.. found.Split.Select(p => (IReadOnlyList<Guid>)[p.A, p.B])], [.. found.Joined.Select(p => (IReadOnlyList<Guid>)[p.A, p.B])], found.Repeats));
@@ -64,16 +64,16 @@ internal static class GroupEndpoints
         api.MapGet("/lessons/{id:guid}/groups/before", async Task<Results<Ok<IReadOnlyList<GroupsBefore>>, NotFound>> (
             Guid id, LedgerWriter ledger, SchoolDb db, Owner owner) =>
         {
-            if (ledger.RoomOf(owner.Id, id) is not { } room)
+            if (ledger.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
 
-            var (_, state) = room.State();
+            var (_, state) = open.State();
             IEnumerable<GroupsBefore> here = state.Groups.Count == 0 && state.LastGroups.Count > 0
-                ? [new GroupsBefore(id, room.Lesson.Number, room.Lesson.Title, room.Lesson.PlannedStart, state.LastGroups)]
+                ? [new GroupsBefore(id, open.Lesson.Number, open.Lesson.Title, open.Lesson.PlannedStart, state.LastGroups)]
                 : [];
-            return TypedResults.Ok<IReadOnlyList<GroupsBefore>>([.. here, .. await Before(room.Lesson, db)]);
+            return TypedResults.Ok<IReadOnlyList<GroupsBefore>>([.. here, .. await Before(open.Lesson, db)]);
         }).WithName("GetGroupsBefore");
     }
 
@@ -90,7 +90,7 @@ internal static class GroupEndpoints
         {
             var entries = await db.Entries.AsNoTracking().Where(e => e.LessonId == one.Id && (e.Act.StartsWith("{\"type\":\"group") || e.Act.StartsWith("{\"type\":\"struck\"")))
                 .ToListAsync();
-            var groups = LessonState.Fold(entries.Select(Room.EntryOf), merged).LastGroups;
+            var groups = LessonState.Fold(entries.Select(OpenLesson.EntryOf), merged).LastGroups;
             if (groups.Count > 0)
             {
                 before.Add(new GroupsBefore(one.Id, one.Number, one.Title, one.PlannedStart, groups));

@@ -19,21 +19,21 @@ internal static class LiveEndpoints
     {
         api.MapGet("/lessons/{id:guid}/live", Results<Ok<LiveView>, NotFound> (
             Guid id, LedgerWriter ledger, LivePublisher live, Owner owner) =>
-            ledger.RoomOf(owner.Id, id) is { } room ? TypedResults.Ok(live.ViewOf(room)) : TypedResults.NotFound()).WithName("GetLive");
+            ledger.Find(owner.Id, id) is { } open ? TypedResults.Ok(live.ViewOf(open)) : TypedResults.NotFound()).WithName("GetLive");
 
         api.MapGet("/lessons/{id:guid}/live/since/{position:long}", Results<Ok<LivePatch>, NotFound> (
             Guid id, long position, LedgerWriter ledger, LivePublisher live, Owner owner) =>
-            ledger.RoomOf(owner.Id, id) is { } room ? TypedResults.Ok(live.Since(position, room)) : TypedResults.NotFound()).WithName("GetLiveSince");
+            ledger.Find(owner.Id, id) is { } open ? TypedResults.Ok(live.Since(position, open)) : TypedResults.NotFound()).WithName("GetLiveSince");
 
         api.MapGet("/lessons/{id:guid}/chat", Results<Ok<ChatView>, NotFound> (Guid id, LedgerWriter ledger, Owner owner) =>
         {
-            if (ledger.RoomOf(owner.Id, id) is not { } room)
+            if (ledger.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
 
-            var (position, state) = room.State();
-            return TypedResults.Ok(ChatView.Of(room, state, position, withPrivate: true));
+            var (position, state) = open.State();
+            return TypedResults.Ok(ChatView.Of(open, state, position, withPrivate: true));
         }).WithName("GetChat");
 
         api.MapPost("/lessons/{id:guid}/entries", async Task<Results<Ok<WriteResult>, NotFound, ProblemHttpResult>> (

@@ -13,7 +13,7 @@ public sealed class LiveHub(LedgerWriter ledger, LivePublisher publisher) : Hub
     /// <exception cref="HubException">The teacher has no such lesson.</exception>
     public async Task Watch(Guid lesson)
     {
-        if (ledger.RoomOf(OwnerId, lesson) is null)
+        if (ledger.Find(OwnerId, lesson) is null)
         {
             throw new HubException("There is no such lesson.");
         }
@@ -26,7 +26,7 @@ public sealed class LiveHub(LedgerWriter ledger, LivePublisher publisher) : Hub
     /// <exception cref="HubException">The teacher has no such lesson.</exception>
     public async Task WatchBoard(Guid lesson)
     {
-        if (ledger.RoomOf(OwnerId, lesson) is null)
+        if (ledger.Find(OwnerId, lesson) is null)
         {
             throw new HubException("There is no such lesson.");
         }

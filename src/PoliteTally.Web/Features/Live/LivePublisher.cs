@@ -45,18 +45,18 @@ public sealed class LivePublisher(
     }
 
     /// <summary>A lesson as it stands.</summary>
-    public LiveView ViewOf(Room room)
+    public LiveView ViewOf(OpenLesson open)
     {
-        var (position, state) = room.State();
-        return LiveView.Of(room, state, position, feeds.Of(room.Lesson.Id), guesses.In(room.Lesson.Id), clock.GetCurrentInstant());
+        var (position, state) = open.State();
+        return LiveView.Of(open, state, position, feeds.Of(open.Lesson.Id), guesses.In(open.Lesson.Id), clock.GetCurrentInstant());
     }
 
     /// <summary>What changed in a lesson since an earlier position.</summary>
-    public LivePatch Since(long after, Room room)
+    public LivePatch Since(long after, OpenLesson open)
     {
-        var then = LiveView.Of(room, room.StateAt(after), after, feeds.Of(room.Lesson.Id), guesses.In(room.Lesson.Id), clock.GetCurrentInstant());
-        var view = ViewOf(room);
-        return Between(after, Sent.Of(then, room, before: null), Sent.Of(view, room, before: null), view);
+        var then = LiveView.Of(open, open.StateAt(after), after, feeds.Of(open.Lesson.Id), guesses.In(open.Lesson.Id), clock.GetCurrentInstant());
+        var view = ViewOf(open);
+        return Between(after, Sent.Of(then, open, before: null), Sent.Of(view, open, before: null), view);
     }
 
     /// <inheritdoc/>
@@ -83,17 +83,17 @@ public sealed class LivePublisher(
         {
             await hub.Clients.Group(BoardOf(lesson)).SendAsync("changed", stopping);
             await helpers.Clients.Group(lesson.ToString()).SendAsync("changed", stopping);
-            if (!_ownerOf.TryGetValue(lesson, out var owner) || ledger.RoomOf(owner, lesson) is not { } room)
+            if (!_ownerOf.TryGetValue(lesson, out var owner) || ledger.Find(owner, lesson) is not { } open)
             {
                 return;
             }
 
             // Without a view sent before, every row counts as changed: rows are whole, so a window may take them at any time.
             var before = _sent.GetValueOrDefault(lesson);
-            var (position, state) = room.State();
+            var (position, state) = open.State();
             var view = LiveView.Of(
-                room, state, position, feeds.Of(lesson), guesses.In(lesson), clock.GetCurrentInstant(), before?.Unchanged(room, state, position) ?? []);
-            var now = Sent.Of(view, room, before);
+                open, state, position, feeds.Of(lesson), guesses.In(lesson), clock.GetCurrentInstant(), before?.Unchanged(open, state, position) ?? []);
+            var now = Sent.Of(view, open, before);
             _sent[lesson] = now;
             var patch = Between(before?.Position ?? 0, before, now, view);
             await hub.Clients.Group(lesson.ToString()).SendAsync("patch", patch, stopping);
@@ -110,18 +110,18 @@ public sealed class LivePublisher(
         [.. view.Rows.Where(r => then?.Rows.GetValueOrDefault(r.Id).Written != now.Rows[r.Id].Written)]);
 
     /// <summary>What was sent last: the position, and each row with how it was written.</summary>
-    private sealed record Sent(long Position, Room Room, Lesson Lesson, Dictionary<Guid, (LiveRow Row, string Written)> Rows)
+    private sealed record Sent(long Position, OpenLesson OpenLesson, Lesson Lesson, Dictionary<Guid, (LiveRow Row, string Written)> Rows)
     {
-        public static Sent Of(LiveView view, Room room, Sent? before) => new(view.Head.Position, room, room.Lesson, view.Rows.ToDictionary(r => r.Id, r =>
+        public static Sent Of(LiveView view, OpenLesson open, Sent? before) => new(view.Head.Position, open, open.Lesson, view.Rows.ToDictionary(r => r.Id, r =>
             before?.Rows.GetValueOrDefault(r.Id) is { Row: { } same } known && ReferenceEquals(same, r) ? known : (r, JsonSerializer.Serialize(r, Wire.Options))));
 
         /// <summary>
         /// Rows that the entries since then leave as they were: a tap or an event is about one student, and in a class of 500 that spares the
         /// reckoning of all the others. Whatever is about more than one makes all rows anew.
         /// </summary>
-        public Dictionary<Guid, LiveRow> Unchanged(Room now, LessonState state, long position)
+        public Dictionary<Guid, LiveRow> Unchanged(OpenLesson now, LessonState state, long position)
         {
-            if (now != Room || now.Lesson != Lesson || position < Position)
+            if (now != OpenLesson || now.Lesson != Lesson || position < Position)
             {
                 return [];
             }

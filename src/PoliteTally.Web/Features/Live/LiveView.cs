@@ -23,7 +23,7 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
     private const int LastEntriesShown = 40;
     private const int DoorShown = 60;
 
-    /// <param name="room">The lesson.</param>
+    /// <param name="open">The lesson.</param>
     /// <param name="state">What its entries amount to.</param>
     /// <param name="position">The position they were read at.</param>
     /// <param name="feed">How its feed is doing.</param>
@@ -31,32 +31,32 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
     /// <param name="now">The time.</param>
     /// <param name="unchanged">Rows that are known to be as they were, by student.</param>
     internal static LiveView Of(
-        Room room, LessonState state, long position, FeedNow? feed, int wrongTries, Instant now, IReadOnlyDictionary<Guid, LiveRow>? unchanged = null)
+        OpenLesson open, LessonState state, long position, FeedNow? feed, int wrongTries, Instant now, IReadOnlyDictionary<Guid, LiveRow>? unchanged = null)
     {
-        var names = room.ShortNames;
-        var lesson = room.Lesson;
+        var names = open.ShortNames;
+        var lesson = open.Lesson;
         var turns = state.Turns.ToLookup(t => t.Student);
         var online = state.Names.Values.Where(n => n.Online is not null && state.StudentOf(n) is not null)
             .ToLookup(n => state.StudentOf(n)!.Value, n => n.Online!.Value);
         var struck = StruckStrokes(state);
         IReadOnlyList<LiveRow> rows =
         [
-            .. room.Roster.Select(s => unchanged?.GetValueOrDefault(s.Name.Id) ?? LiveRow.Of(
-                s, names[s.Name.Id], state, room, [.. turns[s.Name.Id]], online[s.Name.Id], struck.GetValueOrDefault(s.Name.Id))),
+            .. open.Roster.Select(s => unchanged?.GetValueOrDefault(s.Name.Id) ?? LiveRow.Of(
+                s, names[s.Name.Id], state, open, [.. turns[s.Name.Id]], online[s.Name.Id], struck.GetValueOrDefault(s.Name.Id))),
         ];
         return new LiveView(
             new LiveHead(
-                lesson.Id, lesson.ClassId, room.ClassName, lesson.Number, lesson.Title, lesson.Stage, lesson.DropIn,
+                lesson.Id, lesson.ClassId, open.ClassName, lesson.Number, lesson.Title, lesson.Stage, lesson.DropIn,
                 lesson.PlannedStart, lesson.PlannedEnd, lesson.ActualStart, lesson.ActualEnd,
-                room.Times.CountedFrom, room.Times.CountedTo, now, position, LineOf(state, names), TurnOf(state, names), LastEntriesOf(state, names),
-                lesson.MeetingLink, room.Rules.NodReasons,
-                RemindersOf(room.Rules.BeforeStart, state), RemindersOf(room.Rules.BeforeEnd, state),
-                PlanOf(room, state), state.Timer is { } timer ? new TimerNow(timer.Task, timer.From, timer.To) : null,
+                open.Times.CountedFrom, open.Times.CountedTo, now, position, LineOf(state, names), TurnOf(state, names), LastEntriesOf(state, names),
+                lesson.MeetingLink, open.Rules.NodReasons,
+                RemindersOf(open.Rules.BeforeStart, state), RemindersOf(open.Rules.BeforeEnd, state),
+                PlanOf(open, state), state.Timer is { } timer ? new TimerNow(timer.Task, timer.From, timer.To) : null,
                 state.Groups,
                 [.. state.Board.Select(b => new BoardUp(b.Key, b.Value.Text, b.Value.Since))],
                 [.. state.SignalRounds.Select(r => new RoundHeld(r.Statement, r.Answered, r.Silent, r.At)).TakeLast(5)],
-                [.. DoorOf(room, state)], state.Chat.Count(m => m.Text.Length > 0 && m.Waits), state.Chat.Count(m => m.IsOpenQuestion), feed,
-                [.. state.Askings.Select(a => AskingLine.Of(a, room))],
+                [.. DoorOf(open, state)], state.Chat.Count(m => m.Text.Length > 0 && m.Waits), state.Chat.Count(m => m.IsOpenQuestion), feed,
+                [.. state.Askings.Select(a => AskingLine.Of(a, open))],
                 [.. state.Signals.Select(s => new SignalSeen(s.Key, s.Value))],
                 [.. state.PageVisitors.Values.Where(v => v.Word is null).Select(v => new PageCaller(v.Session, v.Name, v.At))], wrongTries),
             rows);
@@ -93,20 +93,20 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
         ];
     }
 
-    private static PlanNow PlanOf(Room room, LessonState state) => new(
-        [.. room.Plan.Stages.Select(s => new StageLine(s.Id, s.Name, s.Minutes, s.Directions.Length > 0))],
-        StageClock.Now(room.Plan, room.Lesson.ActualStart, state.StageMoves, state.Extended) is { } stage
+    private static PlanNow PlanOf(OpenLesson open, LessonState state) => new(
+        [.. open.Plan.Stages.Select(s => new StageLine(s.Id, s.Name, s.Minutes, s.Directions.Length > 0))],
+        StageClock.Now(open.Plan, open.Lesson.ActualStart, state.StageMoves, state.Extended) is { } stage
             ? new StageOn(stage.Index, stage.From, stage.To, stage.PlannedTo, stage.Extended)
             : null,
-        room.Plan.Points, room.Plan.Statements, room.Rules.Signals, room.Rules.Rubric.Length > 0, room.Rules.ExtraTimeShare);
+        open.Plan.Points, open.Plan.Statements, open.Rules.Signals, open.Rules.Rubric.Length > 0, open.Rules.ExtraTimeShare);
 
     /// <summary>Names that belong to nobody yet, those asked later last.</summary>
-    private static IEnumerable<AtTheDoor> DoorOf(Room room, LessonState state) => state.Names.Values.Where(n => n.Match is null)
+    private static IEnumerable<AtTheDoor> DoorOf(OpenLesson open, LessonState state) => state.Names.Values.Where(n => n.Match is null)
         .OrderBy(n => n.Later is not null).ThenBy(n => n.Sightings.Count == 0 ? Instant.MaxValue : n.Sightings.Min(s => s.At))
         .Take(DoorShown)
         .Select(n =>
         {
-            var match = room.MatchOf(new ShownName(n.Name));
+            var match = open.MatchOf(new ShownName(n.Name));
             var connections = n.Sightings.OfType<JoinAt>().Count() - n.Sightings.OfType<LeaveAt>().Count();
             return new AtTheDoor(
                 n.Name, n.Sightings.Count == 0 ? null : n.Sightings.Min(s => s.At), connections > 0, match.Certainty == Certainty.Unknown ? [] : match.Proposals,
@@ -154,13 +154,13 @@ public sealed record AskingLine(
     Guid Asking, Guid Question, string Text, QuestionKind Kind, QuestionPurpose Purpose, bool Anonymous, Guid? Group, Instant OpenedAt, Instant? ClosedAt,
     int? Seconds, int Answered, int Cannot, int GoesTo)
 {
-    internal static AskingLine Of(Asking asking, Room room)
+    internal static AskingLine Of(Asking asking, OpenLesson open)
     {
         var question = asking.Question;
-        var goesTo = asking.Group is null ? room.Roster.Count : room.Roster.Count(s => asking.GoesTo(s.Name.Id));
+        var goesTo = asking.Group is null ? open.Roster.Count : open.Roster.Count(s => asking.GoesTo(s.Name.Id));
         return new AskingLine(
             asking.Id, question.Id, question.Text, question.Kind, question.Purpose, question.Anonymous, asking.Group, asking.OpenedAt, asking.ClosedAt,
-            question.TimeLimitSeconds, room.AnsweredIn(asking), asking.Cannot.Count, goesTo);
+            question.TimeLimitSeconds, open.AnsweredIn(asking), asking.Cannot.Count, goesTo);
     }
 }
 
@@ -243,13 +243,13 @@ public sealed record LiveRow(
     IReadOnlyList<Guid> Points, Guid? Paused, int Rounds, IReadOnlyList<string> Asides, int Contacts, OnlineSeen? Online, bool Page)
 {
     internal static LiveRow Of(
-        OnSheet student, string shortName, LessonState state, Room room, IReadOnlyList<Turn> turns,
+        OnSheet student, string shortName, LessonState state, OpenLesson open, IReadOnlyList<Turn> turns,
         IEnumerable<(OnlineStatus Status, Instant At)> online, IReadOnlyList<Entry>? struck)
     {
         var id = student.Name.Id;
         var known = state.Of(id);
-        var attendance = AttendanceRules.Reckon(state, id, room.Times, room.Rules.Scheme.Attendance);
-        var whereabouts = WhereaboutsOf(attendance, state, room.Lesson.Stage);
+        var attendance = AttendanceRules.Reckon(state, id, open.Times, open.Rules.Scheme.Attendance);
+        var whereabouts = WhereaboutsOf(attendance, state, open.Lesson.Stage);
         var heard = turns.Where(t => Scheme.CreditOf(t.Outcome) > 0).ToList();
         var last = online.OrderBy(o => o.At).Select(o => new OnlineSeen(o.Status, o.At)).LastOrDefault();
         return new LiveRow(

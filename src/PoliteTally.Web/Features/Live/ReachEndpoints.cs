@@ -47,12 +47,12 @@ internal static class ReachEndpoints
     {
         api.MapGet("/lessons/{id:guid}/reaching", async Task<Results<Ok<ReachingView>, NotFound>> (
             Guid id, LedgerWriter ledger, SchoolDb db, Owner owner) =>
-            ledger.RoomOf(owner.Id, id) is { } room ? TypedResults.Ok(await ViewOf(room, db)) : TypedResults.NotFound()).WithName("GetReaching");
+            ledger.Find(owner.Id, id) is { } open ? TypedResults.Ok(await ViewOf(open, db)) : TypedResults.NotFound()).WithName("GetReaching");
 
         api.MapPost("/lessons/{id:guid}/reaching", async Task<Results<Ok<ReachingView>, NotFound, ProblemHttpResult>> (
             Guid id, ReachOut wanted, LedgerWriter ledger, SchoolDb db, Owner owner, IMail mail, HttpContext http, IClock clock) =>
         {
-            if (ledger.RoomOf(owner.Id, id) is not { } room)
+            if (ledger.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
@@ -72,13 +72,13 @@ internal static class ReachEndpoints
             var lesson = await db.Lessons.AsNoTracking().Include(l => l.Class).SingleAsync(l => l.Id == id);
             foreach (var one in wanted.Messages)
             {
-                if (room.Roster.FirstOrDefault(s => s.Name.Id == one.Student) is not { Name.Email: not null } student)
+                if (open.Roster.FirstOrDefault(s => s.Name.Id == one.Student) is not { Name.Email: not null } student)
                 {
                     return Refused.Because("One of them has no e-mail address. Add it on the roster page, or note another way of reaching them.");
                 }
 
                 // Whoever was written to under this id has had it: the answer to the first request got lost.
-                if (room.State().State.Entries.All(e => e.Id != one.Id))
+                if (open.State().State.Entries.All(e => e.Id != one.Id))
                 {
                     using var message = WordAheadSender.MessageTo(student.Name, lesson, word, teacher, mail, $"{one.Id:N}", clock.GetCurrentInstant());
                     var (outcome, note) = await Send(message, owner, mail, http.RequestAborted);
@@ -91,7 +91,7 @@ internal static class ReachEndpoints
                 }
             }
 
-            return TypedResults.Ok(await ViewOf(ledger.RoomOf(owner.Id, id)!, db));
+            return TypedResults.Ok(await ViewOf(ledger.Find(owner.Id, id)!, db));
         }).WithName("ReachOut").RequireRateLimiting(Limits.Files);
     }
 
@@ -108,13 +108,13 @@ internal static class ReachEndpoints
         }
     }
 
-    private static async Task<ReachingView> ViewOf(Room room, SchoolDb db)
+    private static async Task<ReachingView> ViewOf(OpenLesson open, SchoolDb db)
     {
-        var (position, state) = room.State();
-        var view = LiveView.Of(room, state, position, feed: null, wrongTries: 0, Instant.MinValue);
+        var (position, state) = open.State();
+        var view = LiveView.Of(open, state, position, feed: null, wrongTries: 0, Instant.MinValue);
         var missing = view.Rows.Where(r => r.Whereabouts is Whereabouts.Missing or Whereabouts.Left || r.Contacts > 0).ToList();
-        var earlier = await EarlierNeeds(room, db);
-        var addresses = room.Roster.Where(s => s.Name.Email is not null).Select(s => s.Name.Id).ToHashSet();
+        var earlier = await EarlierNeeds(open, db);
+        var addresses = open.Roster.Where(s => s.Name.Email is not null).Select(s => s.Name.Id).ToHashSet();
         return new ReachingView(position, Subject, Text,
         [
             .. missing.Select(r => new MissingStudent(
@@ -125,16 +125,16 @@ internal static class ReachEndpoints
     }
 
     /// <summary>Who had to be reached in earlier lessons of the class, with the last outcome of each lesson.</summary>
-    private static async Task<ILookup<Guid, EarlierNeed>> EarlierNeeds(Room room, SchoolDb db)
+    private static async Task<ILookup<Guid, EarlierNeed>> EarlierNeeds(OpenLesson open, SchoolDb db)
     {
-        var lesson = room.Lesson;
+        var lesson = open.Lesson;
         var rows = await db.Entries.AsNoTracking().Include(e => e.Lesson)
             .Where(e => e.Lesson!.ClassId == lesson.ClassId && e.LessonId != lesson.Id && e.Lesson.PlannedStart < lesson.PlannedStart
                 && (e.Act.StartsWith("{\"type\":\"contactTried\"") || e.Act.StartsWith("{\"type\":\"struck\"")))
             .ToListAsync();
-        return rows.GroupBy(r => r.LessonId).Select(g => (g.First().Lesson!, State: LessonState.Fold(g.Select(Room.EntryOf), room.Merged)))
+        return rows.GroupBy(r => r.LessonId).Select(g => (g.First().Lesson!, State: LessonState.Fold(g.Select(OpenLesson.EntryOf), open.Merged)))
             .OrderByDescending(l => l.Item1.PlannedStart)
-            .SelectMany(l => room.Roster.Select(s => s.Name.Id).Where(s => l.State.Of(s).Contacts.Count > 0)
+            .SelectMany(l => open.Roster.Select(s => s.Name.Id).Where(s => l.State.Of(s).Contacts.Count > 0)
                 .Select(s => (Student: s, Need: new EarlierNeed(l.Item1.Number, l.Item1.PlannedStart, l.State.Of(s).Contacts[^1].Try.Outcome))))
             .ToLookup(n => n.Student, n => n.Need);
     }

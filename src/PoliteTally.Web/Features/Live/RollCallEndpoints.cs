@@ -24,23 +24,23 @@ internal static class RollCallEndpoints
         api.MapGet("/lessons/{id:guid}/roll-call", Results<Ok<RollCallView>, NotFound, ProblemHttpResult> (
             Guid id, long? at, LedgerWriter ledger, Owner owner, IClock clock) =>
         {
-            if (ledger.RoomOf(owner.Id, id) is not { } room)
+            if (ledger.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
 
-            return ViewAt(at, room, clock) is { } view ? TypedResults.Ok(view) : WrongMoment();
+            return ViewAt(at, open, clock) is { } view ? TypedResults.Ok(view) : WrongMoment();
         }).WithName("GetRollCall");
 
         api.MapGet("/lessons/{id:guid}/roll-call.csv", async Task<Results<FileContentHttpResult, NotFound, ProblemHttpResult>> (
             Guid id, long? at, LedgerWriter ledger, SchoolDb db, Owner owner, IClock clock) =>
         {
-            if (ledger.RoomOf(owner.Id, id) is not { } room)
+            if (ledger.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
 
-            if (ViewAt(at, room, clock) is not { } view)
+            if (ViewAt(at, open, clock) is not { } view)
             {
                 return WrongMoment();
             }
@@ -50,12 +50,12 @@ internal static class RollCallEndpoints
             var rows = view.Lines.Select(l => (IReadOnlyList<string>)[time, l.Number ?? "", l.Rest, l.Called, WordOf(l.Whereabouts), l.Words]);
             return TypedResults.File(
                 SafeCsv.Write(["Time", "Student number", "Family name", "Called", "Status", "How it is known"], rows), "text/csv",
-                $"roll-call-lesson-{room.Lesson.Number}-{moment.ToString("HHmm", System.Globalization.CultureInfo.InvariantCulture)}.csv");
+                $"roll-call-lesson-{open.Lesson.Number}-{moment.ToString("HHmm", System.Globalization.CultureInfo.InvariantCulture)}.csv");
         }).WithName("GetRollCallFile");
     }
 
     /// <summary>What could be known at that moment: entries that happened until then, the lesson as far as it had come.</summary>
-    private static RollCallView? ViewAt(long? asked, Room room, IClock clock)
+    private static RollCallView? ViewAt(long? asked, OpenLesson open, IClock clock)
     {
         var now = clock.GetCurrentInstant();
         var moment = asked is { } given ? given is >= 0 and <= 4102444800000 ? Instant.FromUnixTimeMilliseconds(given) : (Instant?)null : now;
@@ -64,16 +64,16 @@ internal static class RollCallEndpoints
             return null;
         }
 
-        var entries = room.State().State.Entries;
+        var entries = open.State().State.Entries;
         // Whose a name is counts for the past, too; everything else only from when it happened.
-        var state = LessonState.Fold(entries.Where(e => e.HappenedAt <= at || e.Act is NameMatched or Struck), room.Merged);
+        var state = LessonState.Fold(entries.Where(e => e.HappenedAt <= at || e.Act is NameMatched or Struck), open.Merged);
         // A lesson that has not got further than this moment: a stretch that goes on is open, and counts up to here.
-        var times = room.Times with { ActualEnd = null, PlannedEnd = Instant.Max(room.Times.PlannedStart, Instant.Min(room.Times.PlannedEnd, at)) };
+        var times = open.Times with { ActualEnd = null, PlannedEnd = Instant.Max(open.Times.PlannedStart, Instant.Min(open.Times.PlannedEnd, at)) };
         return new RollCallView(at,
         [
-            .. room.Roster.Select(s =>
+            .. open.Roster.Select(s =>
             {
-                var attendance = AttendanceRules.Reckon(state, s.Name.Id, times, room.Rules.Scheme.Attendance);
+                var attendance = AttendanceRules.Reckon(state, s.Name.Id, times, open.Rules.Scheme.Attendance);
                 return new RollCallLine(
                     s.Name.Id, ShortNames.CalledName(s.Name), s.Name.Family, s.Name.Number,
                     LiveRow.WhereaboutsOf(attendance, state, LessonStage.Live), Words.Of(attendance));

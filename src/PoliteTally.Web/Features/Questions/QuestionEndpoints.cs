@@ -7,5 +7,5 @@ internal static class QuestionEndpoints
 {
     public static void MapQuestions(this RouteGroupBuilder api) =>
         api.MapGet("/lessons/{id:guid}/questions", Results<Ok<QuestionsView>, NotFound> (Guid id, LedgerWriter ledger, Owner owner) =>
-            ledger.RoomOf(owner.Id, id) is { } room ? TypedResults.Ok(QuestionsView.Of(room)) : TypedResults.NotFound()).WithName("GetQuestions");
+            ledger.Find(owner.Id, id) is { } open ? TypedResults.Ok(QuestionsView.Of(open)) : TypedResults.NotFound()).WithName("GetQuestions");
 }

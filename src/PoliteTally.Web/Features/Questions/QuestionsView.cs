@@ -10,10 +10,10 @@ namespace PoliteTally.Web.Features.Questions;
 /// <summary>The questions that were opened in a lesson, as the teacher sees them.</summary>
 public sealed record QuestionsView(long Position, IReadOnlyList<AskingView> Askings)
 {
-    internal static QuestionsView Of(Room room)
+    internal static QuestionsView Of(OpenLesson open)
     {
-        var (position, state) = room.State();
-        return new QuestionsView(position, [.. state.Askings.Select(a => AskingView.Of(a, room, state))]);
+        var (position, state) = open.State();
+        return new QuestionsView(position, [.. state.Askings.Select(a => AskingView.Of(a, open, state))]);
     }
 }
 
@@ -30,14 +30,14 @@ public sealed record AskingView(
     Guid Asking, Question Question, Guid? Group, string? GroupName, Guid? CopyOf, Instant OpenedAt, Instant? ClosedAt, int Answered, QuestionResults Results,
     string? HeldBack, IReadOnlyList<AskedStudent> Students, bool Revealed, bool OnBoard, int Corrections)
 {
-    internal static AskingView Of(Asking asking, Room room, LessonState state)
+    internal static AskingView Of(Asking asking, OpenLesson open, LessonState state)
     {
         var question = asking.Question;
         return new AskingView(
             asking.Id, question, asking.Group, asking.Group is { } group ? state.LastGroups.FirstOrDefault(g => g.Id == group)?.Name ?? "a group" : null,
-            asking.CopyOf, asking.OpenedAt, asking.ClosedAt, room.AnsweredIn(asking), QuestionResults.Of(asking), HeldBackOf(asking),
-            question.Anonymous ? [] : [.. room.Roster.Select(s => s.Name.Id).Where(s => asking.GoesTo(s) || asking.Answers.ContainsKey(s))
-                .Select(s => AskedStudent.Of(s, asking, room, state))],
+            asking.CopyOf, asking.OpenedAt, asking.ClosedAt, open.AnsweredIn(asking), QuestionResults.Of(asking), HeldBackOf(asking),
+            question.Anonymous ? [] : [.. open.Roster.Select(s => s.Name.Id).Where(s => asking.GoesTo(s) || asking.Answers.ContainsKey(s))
+                .Select(s => AskedStudent.Of(s, asking, open, state))],
             state.Revealed.Contains(asking.Id), state.ResultsUp?.Asking == asking.Id, asking.Corrections.Count);
     }
 
@@ -61,10 +61,10 @@ public sealed record AskingView(
 public sealed record AskedStudent(
     Guid Student, string? Answer, Instant? At, bool ByTeacher, decimal? Marks, bool Cannot, bool Here, Instant? Deadline)
 {
-    internal static AskedStudent Of(Guid student, Asking asking, Room room, LessonState state)
+    internal static AskedStudent Of(Guid student, Asking asking, OpenLesson open, LessonState state)
     {
         var given = asking.Answers.GetValueOrDefault(student);
-        var attendance = AttendanceRules.Reckon(state, student, room.Times, room.Rules.Scheme.Attendance);
+        var attendance = AttendanceRules.Reckon(state, student, open.Times, open.Rules.Scheme.Attendance);
         return new AskedStudent(
             student, given is null ? null : BoardResults.InWords(given.Answer, asking.Question), given?.At, given?.ByTeacher ?? false, asking.MarksOf(student),
             asking.Cannot.ContainsKey(student), attendance.WasThere, asking.DeadlineOf(student));

@@ -68,17 +68,17 @@ internal static class ScoreEndpoints
         api.MapGet("/lessons/{id:guid}/scores/{student:guid}", Results<Ok<Explanation>, NotFound> (
             Guid id, Guid student, LedgerWriter ledger, Owner owner) =>
         {
-            if (ledger.RoomOf(owner.Id, id) is not { } room || room.Roster.FirstOrDefault(s => s.Name.Id == student) is not { } found)
+            if (ledger.Find(owner.Id, id) is not { } open || open.Roster.FirstOrDefault(s => s.Name.Id == student) is not { } found)
             {
                 return TypedResults.NotFound();
             }
 
-            var (_, state) = room.State();
-            var did = Participation.From(state, student, room.Times, room.Rules);
-            var score = LessonScore.Of(did, room.Rules.Scheme);
+            var (_, state) = open.State();
+            var did = Participation.From(state, student, open.Times, open.Rules);
+            var score = LessonScore.Of(did, open.Rules.Scheme);
             var used = LeavesOf(score).Concat(did.Attendance.Entries).ToHashSet();
             return TypedResults.Ok(new Explanation(
-                $"{ShortNames.CalledName(found.Name)} {found.Name.Family}", $"Lesson {room.Lesson.Number}, {room.Lesson.Title}",
+                $"{ShortNames.CalledName(found.Name)} {found.Name.Family}", $"Lesson {open.Lesson.Number}, {open.Lesson.Title}",
                 ShownOf(score.Total), score,
                 [.. state.Entries.Where(e => used.Contains(e.Id)).Select(e => new ExplainedEntry(e.Id, e.HappenedAt, Wording.Of(e, state), e.Source, e.By))]));
         }).WithName("ExplainScore");

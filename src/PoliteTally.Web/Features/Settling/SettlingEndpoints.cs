@@ -27,47 +27,47 @@ internal static class SettlingEndpoints
     {
         api.MapGet("/lessons/{id:guid}/settling", async Task<Results<Ok<SettlingView>, NotFound>> (
             Guid id, LedgerWriter ledger, SchoolDb db, Owner owner, IClock clock) =>
-            ledger.RoomOf(owner.Id, id) is { } room ? TypedResults.Ok(await ViewOf(room, db, clock)) : TypedResults.NotFound())
+            ledger.Find(owner.Id, id) is { } open ? TypedResults.Ok(await ViewOf(open, db, clock)) : TypedResults.NotFound())
             .WithName("GetSettling");
 
         api.MapPost("/lessons/{id:guid}/attendance/preview", async Task<Results<Ok<AttendanceLook>, NotFound>> (
             Guid id, HttpRequest request, LedgerWriter ledger, SchoolDb db, Owner owner) =>
         {
-            if (ledger.RoomOf(owner.Id, id) is not { } room)
+            if (ledger.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
 
             var sent = await SentFile.From(request);
-            var (list, zone) = await Read(sent, room, db, owner);
+            var (list, zone) = await Read(sent, open, db, owner);
             var fingerprint = FingerprintOf(sent);
-            var matches = room.MatchesOf(NamesIn(list));
-            var names = room.ShortNames;
+            var matches = open.MatchesOf(NamesIn(list));
+            var names = open.ShortNames;
             return TypedResults.Ok(new AttendanceLook(
                 list, zone.Id, [.. matches.Select(m => new NameLook(m.Shown.Name, m.Certainty, m.By, m.Student))],
-                [.. room.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], $"{ShortNames.CalledName(s.Name)} {s.Name.Family}"))],
+                [.. open.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], $"{ShortNames.CalledName(s.Name)} {s.Name.Family}"))],
                 await db.BroughtIn.AnyAsync(f => f.LessonId == id && f.Fingerprint == fingerprint)));
         }).WithName("PreviewAttendance").RequireRateLimiting(Limits.Files);
 
         api.MapPost("/lessons/{id:guid}/attendance", async Task<Results<Ok<SettlingView>, NotFound, ProblemHttpResult>> (
             Guid id, HttpRequest request, LedgerWriter ledger, SchoolDb db, Owner owner, IClock clock) =>
         {
-            if (ledger.RoomOf(owner.Id, id) is not { } room)
+            if (ledger.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
 
-            if (room.Lesson.Stage is not LessonStage.Ended)
+            if (open.Lesson.Stage is not LessonStage.Ended)
             {
                 return TypedResults.Problem(
-                    room.Lesson.Stage == LessonStage.Settled
+                    open.Lesson.Stage == LessonStage.Settled
                         ? "This lesson is settled. Open it again first."
                         : "End the lesson first; then bring in its list.",
                     statusCode: StatusCodes.Status409Conflict);
             }
 
             var sent = await SentFile.From(request);
-            var (list, _) = await Read(sent, room, db, owner);
+            var (list, _) = await Read(sent, open, db, owner);
             if (list.Problems.Count > 0)
             {
                 return TypedResults.Problem(string.Join(" ", list.Problems), statusCode: StatusCodes.Status422UnprocessableEntity);
@@ -79,9 +79,9 @@ internal static class SettlingEndpoints
             }
 
             var now = clock.GetCurrentInstant();
-            var (_, state) = room.State();
-            var sightings = AttendanceEntries.Of(id, list, room.Times.CountedTo);
-            var sure = AttendanceEntries.Sure(id, state, room.MatchesOf(NamesIn(list)), now);
+            var (_, state) = open.State();
+            var sightings = AttendanceEntries.Of(id, list, open.Times.CountedTo);
+            var sure = AttendanceEntries.Sure(id, state, open.MatchesOf(NamesIn(list)), now);
             var result = (await ledger.Append(owner.Id, id, Source.File, sent.Name, [.. sightings, .. sure]))!;
             if (result.Refused.Count > 0)
             {
@@ -105,13 +105,13 @@ internal static class SettlingEndpoints
                 await db.SaveChangesAsync();
             }
 
-            return TypedResults.Ok(await ViewOf(ledger.RoomOf(owner.Id, id)!, db, clock));
+            return TypedResults.Ok(await ViewOf(ledger.Find(owner.Id, id)!, db, clock));
         }).WithName("BringInAttendance").RequireRateLimiting(Limits.Files);
 
         api.MapPut("/lessons/{id:guid}/names", async Task<Results<Ok<SettlingView>, NotFound, ProblemHttpResult>> (
             Guid id, NameWordGiven word, LedgerWriter ledger, SchoolDb db, Owner owner, HttpContext http, IClock clock) =>
         {
-            if (ledger.RoomOf(owner.Id, id) is not { } room || room.State().State.Names.GetValueOrDefault(word.Name ?? "") is not { } name)
+            if (ledger.Find(owner.Id, id) is not { } open || open.State().State.Names.GetValueOrDefault(word.Name ?? "") is not { } name)
             {
                 return TypedResults.NotFound();
             }
@@ -120,7 +120,7 @@ internal static class SettlingEndpoints
             var decides = word.Student is not null || word.NotAStudent;
             IReadOnlyList<NewEntry> entries = decides
                 ? [new NewEntry(Guid.CreateVersion7(), now, new NameMatched(name.Name, word.Student))]
-                : [.. WordsOn(name.Name, room.State().State).Select(e => new NewEntry(Guid.CreateVersion7(), now, new Struck(e)))];
+                : [.. WordsOn(name.Name, open.State().State).Select(e => new NewEntry(Guid.CreateVersion7(), now, new Struck(e)))];
             if (entries.Count > 0)
             {
                 var result = (await ledger.Append(owner.Id, id, Source.Tapped, http.User.Identity?.Name ?? "", entries))!;
@@ -130,23 +130,23 @@ internal static class SettlingEndpoints
                 }
             }
 
-            return TypedResults.Ok(await ViewOf(ledger.RoomOf(owner.Id, id)!, db, clock));
+            return TypedResults.Ok(await ViewOf(ledger.Find(owner.Id, id)!, db, clock));
         }).WithName("DecideName");
     }
 
-    private static async Task<SettlingView> ViewOf(Room room, SchoolDb db, IClock clock)
+    private static async Task<SettlingView> ViewOf(OpenLesson open, SchoolDb db, IClock clock)
     {
-        var files = await db.BroughtIn.AsNoTracking().Where(f => f.LessonId == room.Lesson.Id).OrderBy(f => f.NotedAt).ToListAsync();
-        return SettlingViews.Of(room, files, clock.GetCurrentInstant());
+        var files = await db.BroughtIn.AsNoTracking().Where(f => f.LessonId == open.Lesson.Id).OrderBy(f => f.NotedAt).ToListAsync();
+        return SettlingViews.Of(open, files, clock.GetCurrentInstant());
     }
 
-    private static async Task<(AttendancePreview List, DateTimeZone Zone)> Read(SentFile sent, Room room, SchoolDb db, Owner owner)
+    private static async Task<(AttendancePreview List, DateTimeZone Zone)> Read(SentFile sent, OpenLesson open, SchoolDb db, Owner owner)
     {
         var zone = sent.Zone is null
             ? await LessonEndpoints.ZoneOf(db, owner)
             : DateTimeZoneProviders.Tzdb.GetZoneOrNull(sent.Zone)
                 ?? throw new FormatProblem($"“{sent.Zone}” is not a time zone. Choose one from the list.");
-        return (AttendanceFile.Read(sent.Bytes, sent.Mapping, zone, room.Lesson.PlannedStart, room.Lesson.PlannedEnd), zone);
+        return (AttendanceFile.Read(sent.Bytes, sent.Mapping, zone, open.Lesson.PlannedStart, open.Lesson.PlannedEnd), zone);
     }
 
     private static IReadOnlyList<ShownName> NamesIn(AttendancePreview list) =>

@@ -47,18 +47,18 @@ public sealed record RegisterLine(
 
 internal static class SettlingViews
 {
-    public static SettlingView Of(Room room, IReadOnlyList<BroughtIn> files, Instant now)
+    public static SettlingView Of(OpenLesson open, IReadOnlyList<BroughtIn> files, Instant now)
     {
-        var (_, state) = room.State();
+        var (_, state) = open.State();
         var shown = state.Names.Values.Where(n => n.Sightings.Count > 0).ToList();
-        var matches = room.MatchesOf([.. shown.Select(n => new ShownName(n.Name))]);
-        var names = room.ShortNames;
+        var matches = open.MatchesOf([.. shown.Select(n => new ShownName(n.Name))]);
+        var names = open.ShortNames;
         return new SettlingView(
-            LessonLine.Of(room.Lesson, room.ClassName), room.Times.CountedFrom, room.Times.CountedTo,
+            LessonLine.Of(open.Lesson, open.ClassName), open.Times.CountedFrom, open.Times.CountedTo,
             [.. files.Select(f => new FileIn(f.FileName, f.Entries, f.NotedAt))],
             [.. shown.Zip(matches, (name, match) => LineOf(name, match, state)).OrderBy(n => n.Decided).ThenBy(n => n.Name, StringComparer.OrdinalIgnoreCase)],
-            [.. room.Roster.Select(s => LineOf(s, state, room.Times, room.Rules.Scheme.Attendance))],
-            [.. room.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], $"{ShortNames.CalledName(s.Name)} {s.Name.Family}"))],
+            [.. open.Roster.Select(s => LineOf(s, state, open.Times, open.Rules.Scheme.Attendance))],
+            [.. open.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], $"{ShortNames.CalledName(s.Name)} {s.Name.Family}"))],
             state.Turns.Count(t => t.Outcome is null), state.SettledBy, now,
             state.Chat.Count(m => m.Text.Length > 0 && m.Waits), PutAwayIn(state, names));
     }

@@ -59,7 +59,7 @@ internal static class PageEndpoints
             string code, HttpContext http, PageSessions sessions, GuessWatch watch) =>
             await Found(code, http, sessions, watch) switch
             {
-                ({ } room, null) => TypedResults.Ok(new PageDoor(room.Rules.PageByName)),
+                ({ } open, null) => TypedResults.Ok(new PageDoor(open.Rules.PageByName)),
                 var (_, wrong) => wrong!,
             }).WithName("GetPageDoor");
 
@@ -68,7 +68,7 @@ internal static class PageEndpoints
             IClock clock) =>
         {
             var (found, wrong) = await Found(code, http, sessions, watch);
-            if (found is not { } room)
+            if (found is not { } open)
             {
                 return wrong!;
             }
@@ -76,31 +76,31 @@ internal static class PageEndpoints
             var address = AddressOf(http);
             if (entry.Pass is { Length: > 0 } pass)
             {
-                if (await StudentWith(pass, room, passes, file) is not { } student)
+                if (await StudentWith(pass, open, passes, file) is not { } student)
                 {
-                    watch.Wrong(address, room.Lesson.Id);
-                    ledger.Touch(room.Lesson.Id);
+                    watch.Wrong(address, open.Lesson.Id);
+                    ledger.Touch(open.Lesson.Id);
                     await Task.Delay(watch.WaitOf(address), http.RequestAborted);
                     return TypedResults.Problem(
                         "This pass does not open this lesson. Look at your slip once more, or ask your teacher.", statusCode: StatusCodes.Status401Unauthorized);
                 }
 
                 watch.Right(address);
-                var session = await sessions.Begin(http, room, student, entry.Remember);
-                return TypedResults.Ok(ViewOf(new PageGuest(session, room, student, "", false), clock));
+                var session = await sessions.Begin(http, open, student, entry.Remember);
+                return TypedResults.Ok(ViewOf(new PageGuest(session, open, student, "", false), clock));
             }
 
             var name = CleanText.Of(entry.Name ?? "");
-            if (!room.Rules.PageByName || name.Length == 0)
+            if (!open.Rules.PageByName || name.Length == 0)
             {
-                return Refused.Because(room.Rules.PageByName ? "Write your name, or your pass." : "Write the pass from your slip.");
+                return Refused.Because(open.Rules.PageByName ? "Write your name, or your pass." : "Write the pass from your slip.");
             }
 
-            var waiting = await sessions.Begin(http, room, null, remember: false);
+            var waiting = await sessions.Begin(http, open, null, remember: false);
             var result = await ledger.Append(
-                room.Lesson.OwnerId, room.Lesson.Id, Source.Page, name, [new NewEntry(Guid.CreateVersion7(), clock.GetCurrentInstant(), new PageKnocked(waiting, name))]);
+                open.Lesson.OwnerId, open.Lesson.Id, Source.Page, name, [new NewEntry(Guid.CreateVersion7(), clock.GetCurrentInstant(), new PageKnocked(waiting, name))]);
             return result is { Refused: [] }
-                ? TypedResults.Ok(ViewOf(new PageGuest(waiting, room, null, name, false), clock))
+                ? TypedResults.Ok(ViewOf(new PageGuest(waiting, open, null, name, false), clock))
                 : Refused.Because(result?.Refused[0].Why ?? Over);
         }).WithName("EnterPage");
 
@@ -122,19 +122,19 @@ internal static class PageEndpoints
                 return Refused.Now("Wait until your teacher has let you in.");
             }
 
-            var lesson = guest.Room.Lesson;
+            var lesson = guest.OpenLesson.Lesson;
             if (lesson.Stage != LessonStage.Live)
             {
                 return Refused.Now(lesson.Stage == LessonStage.Planned ? "The lesson has not begun yet." : Over);
             }
 
             var why = act.Doing == PageDoing.Answer && act.Asking is { } asking && act.Answer is { } answer
-                    && guest.Room.State().State.AskingOf(asking)?.Question.Anonymous == true
+                    && guest.OpenLesson.State().State.AskingOf(asking)?.Question.Anonymous == true
                 ? await ledger.Cast(lesson.OwnerId, lesson.Id, asking, student, act.Id, answer)
-                : ActOf(act, student, guest.Room.Rules) is { } named
+                : ActOf(act, student, guest.OpenLesson.Rules) is { } named
                     ? (await ledger.Append(lesson.OwnerId, lesson.Id, Source.Page, "", [new NewEntry(act.Id, clock.GetCurrentInstant(), named)]))?.Refused is [var refused, ..] ? refused.Why : null
                     : "The page sent something that is not understood. Load it again.";
-            return why is null ? TypedResults.Ok(PageOwn.Of(guest, ledger.RoomOf(lesson.OwnerId, lesson.Id)!.State().State)) : Refused.Now(why);
+            return why is null ? TypedResults.Ok(PageOwn.Of(guest, ledger.Find(lesson.OwnerId, lesson.Id)!.State().State)) : Refused.Now(why);
         }).WithName("AddPageAct");
 
         page.MapPost("/leave", async Task<NoContent> (string code, HttpContext http, PageSessions sessions, PagePublisher publisher) =>
@@ -151,12 +151,12 @@ internal static class PageEndpoints
             string code, Guid picture, HttpContext http, PageSessions sessions, SchoolFile file, PictureFolder folder) =>
         {
             if (await sessions.GuestOf(http, code) is not { Student: { } student } guest
-                || !guest.Room.State().State.Askings.Any(a => a.GoesTo(student) && a.Question.Options.Any(o => o.Picture == picture)))
+                || !guest.OpenLesson.State().State.Askings.Any(a => a.GoesTo(student) && a.Question.Options.Any(o => o.Picture == picture)))
             {
                 return TypedResults.NotFound();
             }
 
-            await using var db = file.Open(guest.Room.Lesson.OwnerId);
+            await using var db = file.Open(guest.OpenLesson.Lesson.OwnerId);
             return await db.Pictures.FirstOrDefaultAsync(p => p.Id == picture) is { } row ? PictureEndpoints.Served(row, folder, http) : TypedResults.NotFound();
         }).WithName("GetPagePicture");
     }
@@ -176,12 +176,12 @@ internal static class PageEndpoints
 
     private static PageView ViewOf(PageGuest guest, IClock clock)
     {
-        var (now, state) = (clock.GetCurrentInstant(), guest.Room.State().State);
-        return new PageView(now, PageLesson.Of(guest.Room, state, now), PageOwn.Of(guest, state));
+        var (now, state) = (clock.GetCurrentInstant(), guest.OpenLesson.State().State);
+        return new PageView(now, PageLesson.Of(guest.OpenLesson, state, now), PageOwn.Of(guest, state));
     }
 
     /// <summary>The lesson of a code that can still be entered; else what was wrong.</summary>
-    private static async Task<(Room? Room, ProblemHttpResult? Wrong)> Found(string code, HttpContext http, PageSessions sessions, GuessWatch watch)
+    private static async Task<(OpenLesson? OpenLesson, ProblemHttpResult? Wrong)> Found(string code, HttpContext http, PageSessions sessions, GuessWatch watch)
     {
         var address = AddressOf(http);
         if (watch.RefusedFor(address) is var wait && wait > Duration.Zero)
@@ -192,7 +192,7 @@ internal static class PageEndpoints
                 statusCode: StatusCodes.Status429TooManyRequests));
         }
 
-        if (await sessions.RoomOf(code) is not { } room)
+        if (await sessions.Find(code) is not { } open)
         {
             watch.Wrong(address, null);
             await Task.Delay(watch.WaitOf(address), http.RequestAborted);
@@ -200,17 +200,17 @@ internal static class PageEndpoints
                 "No lesson has this code. Look at it once more, or ask your teacher.", statusCode: StatusCodes.Status404NotFound));
         }
 
-        return PageSessions.IsOn(room.Lesson.Stage) && room.Lesson.CancelledAt is null
-            ? (room, null)
+        return PageSessions.IsOn(open.Lesson.Stage) && open.Lesson.CancelledAt is null
+            ? (open, null)
             : (null, TypedResults.Problem(Over, statusCode: StatusCodes.Status410Gone));
     }
 
-    private static async Task<Guid?> StudentWith(string pass, Room room, Passes passes, SchoolFile file)
+    private static async Task<Guid?> StudentWith(string pass, OpenLesson open, Passes passes, SchoolFile file)
     {
         var fingerprint = passes.FingerprintOf(pass);
-        await using var db = file.Open(room.Lesson.OwnerId);
+        await using var db = file.Open(open.Lesson.OwnerId);
         return await db.Students.AsNoTracking().FirstOrDefaultAsync(s => s.PassHash == fingerprint) is { } student
-            && room.OnSheetOf(room.Whose(student.Id)) is { } known ? known.Name.Id : null;
+            && open.OnSheetOf(open.Whose(student.Id)) is { } known ? known.Name.Id : null;
     }
 
     private static string AddressOf(HttpContext http) => http.Connection.RemoteIpAddress?.ToString() ?? "";

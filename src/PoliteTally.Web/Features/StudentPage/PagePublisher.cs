@@ -36,11 +36,11 @@ public sealed class PagePublisher(
     /// <summary>A page watches a lesson.</summary>
     public async Task Watched(PageGuest guest, HubCallerContext context)
     {
-        var lesson = guest.Room.Lesson;
+        var lesson = guest.OpenLesson.Lesson;
         _watching[context.ConnectionId] = new Watching(lesson.OwnerId, lesson.Id, guest.Session, guest.Student, context);
         await hub.Groups.AddToGroupAsync(context.ConnectionId, LessonGroup(lesson.Id));
         await hub.Groups.AddToGroupAsync(context.ConnectionId, SessionGroup(lesson.Id, guest.Session));
-        if (guest.Student is { } student && PageSessions.IsOn(lesson.Stage) && guest.Room.State().State.Of(student).PageOpenBy is null)
+        if (guest.Student is { } student && PageSessions.IsOn(lesson.Stage) && guest.OpenLesson.State().State.Of(student).PageOpenBy is null)
         {
             await Note(lesson.OwnerId, lesson.Id, new PageOpened(student), clock.GetCurrentInstant());
         }
@@ -95,14 +95,14 @@ public sealed class PagePublisher(
     {
         try
         {
-            if (ledger.RoomOf(pages[0].Owner, lesson) is not { } room)
+            if (ledger.Find(pages[0].Owner, lesson) is not { } open)
             {
                 return;
             }
 
-            var state = room.State().State;
+            var state = open.State().State;
             var before = _sent.GetValueOrDefault(lesson) ?? (_sent[lesson] = new Sent());
-            var seen = PageLesson.Of(room, state, clock.GetCurrentInstant());
+            var seen = PageLesson.Of(open, state, clock.GetCurrentInstant());
             // Compared at one and the same time: the clock alone is no change.
             var shared = JsonSerializer.Serialize(seen with { Board = seen.Board with { Now = Instant.FromUnixTimeMilliseconds(0) } }, Wire.Options);
             if (shared != before.Lesson)
@@ -114,7 +114,7 @@ public sealed class PagePublisher(
             foreach (var session in pages.GroupBy(p => p.Session))
             {
                 var student = session.First().Student;
-                if (PageSessions.GuestOf(session.Key, student, room) is not { } guest)
+                if (PageSessions.GuestOf(session.Key, student, open) is not { } guest)
                 {
                     continue;
                 }
@@ -129,7 +129,7 @@ public sealed class PagePublisher(
 
                 if (student is null && guest.Student is { } admitted)
                 {
-                    await LetIn(session, admitted, room, state);
+                    await LetIn(session, admitted, open, state);
                 }
             }
         }
@@ -139,7 +139,7 @@ public sealed class PagePublisher(
         }
     }
 
-    private async Task LetIn(IEnumerable<Watching> pages, Guid student, Room room, LessonState state)
+    private async Task LetIn(IEnumerable<Watching> pages, Guid student, OpenLesson open, LessonState state)
     {
         foreach (var page in pages)
         {
@@ -148,7 +148,7 @@ public sealed class PagePublisher(
 
         if (state.Of(student).PageOpenBy is null)
         {
-            await Note(room.Lesson.OwnerId, room.Lesson.Id, new PageOpened(student), clock.GetCurrentInstant());
+            await Note(open.Lesson.OwnerId, open.Lesson.Id, new PageOpened(student), clock.GetCurrentInstant());
         }
     }
 
@@ -157,7 +157,7 @@ public sealed class PagePublisher(
         try
         {
             await Task.Delay(Grace, timers, life.ApplicationStopping);
-            if (!IsOpen(gone.Lesson, student) && ledger.RoomOf(gone.Owner, gone.Lesson) is { } room && room.State().State.Of(student).PageOpenBy is not null)
+            if (!IsOpen(gone.Lesson, student) && ledger.Find(gone.Owner, gone.Lesson) is { } open && open.State().State.Of(student).PageOpenBy is not null)
             {
                 await Note(gone.Owner, gone.Lesson, new PageClosed(student), at);
             }
@@ -176,13 +176,13 @@ public sealed class PagePublisher(
         await Task.Delay(GraceAfterStart, timers, stopping);
         foreach (var lesson in running)
         {
-            if (ledger.RoomOf(lesson.OwnerId, lesson.Id) is not { } room)
+            if (ledger.Find(lesson.OwnerId, lesson.Id) is not { } open)
             {
                 continue;
             }
 
-            var state = room.State().State;
-            foreach (var student in room.Roster.Select(s => s.Name.Id).Where(s => state.Of(s).PageOpenBy is not null && !IsOpen(lesson.Id, s)))
+            var state = open.State().State;
+            foreach (var student in open.Roster.Select(s => s.Name.Id).Where(s => state.Of(s).PageOpenBy is not null && !IsOpen(lesson.Id, s)))
             {
                 var last = state.Entries.Last(e => e is { Source: Source.Page, Act: StudentAct act } && state.Whose(act.Student) == student);
                 await Note(lesson.OwnerId, lesson.Id, new PageClosed(student), last.HappenedAt);

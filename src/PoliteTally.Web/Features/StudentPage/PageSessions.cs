@@ -7,11 +7,11 @@ namespace PoliteTally.Web.Features.StudentPage;
 
 /// <summary>A lesson that a student's browser has opened, and who it is.</summary>
 /// <param name="Session">The session of the browser.</param>
-/// <param name="Room">The lesson.</param>
+/// <param name="OpenLesson">The lesson.</param>
 /// <param name="Student">Who it is; null for somebody who gave a name and whom the teacher has not let in.</param>
 /// <param name="Name">The name they gave; empty for whoever came with a pass.</param>
 /// <param name="TurnedAway">Whether the teacher turned them away.</param>
-public sealed record PageGuest(Guid Session, Room Room, Guid? Student, string Name, bool TurnedAway);
+public sealed record PageGuest(Guid Session, OpenLesson OpenLesson, Guid? Student, string Name, bool TurnedAway);
 
 /// <summary>
 /// Browsers in which a student's page was entered. The token is 256 random bits in a cookie that scripts cannot read; the file keeps its
@@ -26,32 +26,32 @@ public sealed class PageSessions(SchoolFile file, LedgerWriter ledger, IClock cl
     public static bool IsOn(LessonStage stage) => stage is LessonStage.Planned or LessonStage.Live;
 
     /// <summary>The lesson of a code as somebody typed it; null if there is none.</summary>
-    public async Task<Room?> RoomOf(string code)
+    public async Task<OpenLesson?> Find(string code)
     {
         var typed = Syllables.Read(code);
         await using var db = file.Open(Guid.Empty);
         var found = await db.Lessons.IgnoreQueryFilters().AsNoTracking().Where(l => l.Code == typed).Select(l => new { l.Id, l.OwnerId }).FirstOrDefaultAsync();
-        return found is null ? null : ledger.RoomOf(found.OwnerId, found.Id);
+        return found is null ? null : ledger.Find(found.OwnerId, found.Id);
     }
 
     /// <summary>Begins a session and leaves its token with the browser.</summary>
     /// <param name="http">The request.</param>
-    /// <param name="room">The lesson.</param>
+    /// <param name="open">The lesson.</param>
     /// <param name="student">Who came with a pass; null for somebody who gave a name.</param>
     /// <param name="remember">Whether the device is to remember it.</param>
-    public async Task<Guid> Begin(HttpContext http, Room room, Guid? student, bool remember)
+    public async Task<Guid> Begin(HttpContext http, OpenLesson open, Guid? student, bool remember)
     {
         var token = SecretToken.Make();
         var session = new PageSession
         {
             Id = Guid.CreateVersion7(),
             StudentId = student,
-            LessonId = student is null ? room.Lesson.Id : null,
+            LessonId = student is null ? open.Lesson.Id : null,
             TokenHash = SecretToken.HashOf(token),
             Device = DeviceOf(http.Request.Headers.UserAgent.ToString()),
             MadeAt = clock.GetCurrentInstant(),
         };
-        await using var db = file.Open(room.Lesson.OwnerId);
+        await using var db = file.Open(open.Lesson.OwnerId);
         db.PageSessions.Add(session);
         await db.SaveChangesAsync();
         http.Response.Cookies.Append(Cookie, token, new CookieOptions
@@ -67,16 +67,16 @@ public sealed class PageSessions(SchoolFile file, LedgerWriter ledger, IClock cl
     /// <summary>Who came with a request to a lesson; null if their browser has no session that opens it.</summary>
     public async Task<PageGuest?> GuestOf(HttpContext http, string code)
     {
-        if (http.Request.Cookies[Cookie] is not { Length: > 0 } token || await RoomOf(code) is not { } room)
+        if (http.Request.Cookies[Cookie] is not { Length: > 0 } token || await Find(code) is not { } open)
         {
             return null;
         }
 
         var hash = SecretToken.HashOf(token);
-        await using var db = file.Open(room.Lesson.OwnerId);
+        await using var db = file.Open(open.Lesson.OwnerId);
         var oldest = clock.GetCurrentInstant() - Duration.FromTimeSpan(Remembered);
         var session = await db.PageSessions.AsNoTracking().FirstOrDefaultAsync(s => s.TokenHash == hash && s.EndedAt == null && s.MadeAt > oldest);
-        return session is null ? null : GuestOf(session.Id, session.StudentId, room);
+        return session is null ? null : GuestOf(session.Id, session.StudentId, open);
     }
 
     /// <summary>Ends the sessions of students whose pass opens nothing any more. Part of whatever is stored with the context.</summary>
@@ -116,15 +116,15 @@ public sealed class PageSessions(SchoolFile file, LedgerWriter ledger, IClock cl
     }
 
     /// <summary>Whoever has a session as of now in a lesson: a student of its roster, or somebody with a name who came to this lesson.</summary>
-    internal static PageGuest? GuestOf(Guid session, Guid? student, Room room)
+    internal static PageGuest? GuestOf(Guid session, Guid? student, OpenLesson open)
     {
         if (student is { } known)
         {
-            return room.OnSheetOf(room.Whose(known)) is { } one ? new PageGuest(session, room, one.Name.Id, "", TurnedAway: false) : null;
+            return open.OnSheetOf(open.Whose(known)) is { } one ? new PageGuest(session, open, one.Name.Id, "", TurnedAway: false) : null;
         }
 
-        return room.State().State.PageVisitors.GetValueOrDefault(session) is { } visitor
-            ? new PageGuest(session, room, visitor.Student, visitor.Name, visitor is { Word: not null, Student: null })
+        return open.State().State.PageVisitors.GetValueOrDefault(session) is { } visitor
+            ? new PageGuest(session, open, visitor.Student, visitor.Name, visitor is { Word: not null, Student: null })
             : null;
     }
 

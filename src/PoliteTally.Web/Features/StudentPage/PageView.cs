@@ -26,15 +26,15 @@ public sealed record PageLesson(
 {
     private const int MostSaid = 30;
 
-    internal static PageLesson Of(Room room, LessonState state, Instant now) => new(
-        room.ClassName, room.Lesson.Title, room.Lesson.Stage, BoardView.Of(room, state, now),
-        room.Lesson.Stage == LessonStage.Live && state.Board.ContainsKey(BoardItem.Statement) ? [.. room.Rules.Signals.Select(s => s.Meaning)] : null,
-        [.. SaidIn(room, state).TakeLast(MostSaid)]);
+    internal static PageLesson Of(OpenLesson open, LessonState state, Instant now) => new(
+        open.ClassName, open.Lesson.Title, open.Lesson.Stage, BoardView.Of(open, state, now),
+        open.Lesson.Stage == LessonStage.Live && state.Board.ContainsKey(BoardItem.Statement) ? [.. open.Rules.Signals.Select(s => s.Meaning)] : null,
+        [.. SaidIn(open, state).TakeLast(MostSaid)]);
 
     /// <summary>Messages from student pages that are shown to the class.</summary>
-    internal static IEnumerable<PageMessage> SaidIn(Room room, LessonState state) => state.Chat
-        .Where(m => m.Shown is not null && m.Hidden is null && m.Student is { } id && room.ShortNames.ContainsKey(id))
-        .Select(m => new PageMessage(m.Entry, room.ShortNames[m.Student!.Value], KindOf(m), m.Text));
+    internal static IEnumerable<PageMessage> SaidIn(OpenLesson open, LessonState state) => state.Chat
+        .Where(m => m.Shown is not null && m.Hidden is null && m.Student is { } id && open.ShortNames.ContainsKey(id))
+        .Select(m => new PageMessage(m.Entry, open.ShortNames[m.Student!.Value], KindOf(m), m.Text));
 
     internal static ChatKind KindOf(ChatMessage message) => message.SortedBy is null ? message.Chosen ?? message.Kind : message.Kind;
 }
@@ -77,18 +77,18 @@ public sealed record PageOwn(
             return new PageOwn(guest.TurnedAway ? PageStanding.TurnedAway : PageStanding.Waiting, guest.Name, null, null, false, null, [], [], null);
         }
 
-        var room = guest.Room;
-        var known = room.OnSheetOf(student)!;
+        var open = guest.OpenLesson;
+        var known = open.OnSheetOf(student)!;
         var line = state.Hands.Where(h => h.InLine).ToList();
         var place = line.FindIndex(h => h.Student == student);
         return new PageOwn(
             PageStanding.In, ShortNames.CalledName(known.Name), state.Groups.FirstOrDefault(g => g.Members.Contains(student))?.Name,
             place < 0 ? null : new PageHand(place + 1, line.Count, line[place].Ready, line[place].Stage == HandStage.Lapsed),
             state.CurrentTurn?.Student == student, state.Signals.GetValueOrDefault(student),
-            [.. state.Askings.Where(a => a.GoesTo(student)).Reverse().OrderByDescending(a => a.IsOpen).Take(MostQuestions).Select(a => PageQuestion.Of(a, student, room, state))],
+            [.. state.Askings.Where(a => a.GoesTo(student)).Reverse().OrderByDescending(a => a.IsOpen).Take(MostQuestions).Select(a => PageQuestion.Of(a, student, open, state))],
             [.. state.Of(student).Chat.Where(m => m.Chosen is not null).TakeLast(MostWrote)
                 .Select(m => new PageWrote(m.Entry, PageLesson.KindOf(m), m.Text, m.Shown is not null && m.Hidden is null))],
-            room.Rules.PageShowsStrokes ? PageStrokes.Of(student, state, room) : null);
+            open.Rules.PageShowsStrokes ? PageStrokes.Of(student, state, open) : null);
     }
 }
 
@@ -102,9 +102,9 @@ public sealed record PageWrote(Guid Message, ChatKind Kind, string Text, bool Sh
 /// <summary>What has been noted of a student today.</summary>
 public sealed record PageStrokes(int Speaking, int Questions, int Asked, int Chat, int Nods)
 {
-    internal static PageStrokes Of(Guid student, LessonState state, Room room)
+    internal static PageStrokes Of(Guid student, LessonState state, OpenLesson open)
     {
-        var did = Participation.From(state, student, room.Times, room.Rules);
+        var did = Participation.From(state, student, open.Times, open.Rules);
         return new PageStrokes(
             did.Turns.Count(t => Scheme.CreditOf(t.Outcome) > 0), did.Questions.Count(q => q.Answered), did.Questions.Count,
             did.Chat.Count(c => Scheme.CreditOf(c.Kind) > 0), did.Nods.Count);
@@ -124,7 +124,7 @@ public sealed record PageQuestion(
     bool ForGroup, int ScaleFrom, int ScaleTo, string ScaleFromLabel, string ScaleToLabel, int WordsEach, bool Open, Instant? Deadline, Answer? Answer,
     bool Answered, bool Cannot, IReadOnlyList<Guid>? Right, string? RightWords, decimal? Marks)
 {
-    internal static PageQuestion Of(Asking asking, Guid student, Room room, LessonState state)
+    internal static PageQuestion Of(Asking asking, Guid student, OpenLesson open, LessonState state)
     {
         var question = asking.Question;
         var answer = asking.Answers.GetValueOrDefault(student)?.Answer;
@@ -133,7 +133,7 @@ public sealed record PageQuestion(
             asking.Id, question.Kind, question.Purpose, question.Text, [.. Shuffled(question).Select(PageOption.Of)],
             question.Anonymous, question.CountsTakingPart, asking.Group is not null, question.ScaleFrom, question.ScaleTo, question.ScaleFromLabel,
             question.ScaleToLabel, question.WordsEach, asking.IsOpen, asking.DeadlineOf(student), answer,
-            answer is not null || (question.Anonymous && (room.HasCast(asking.Id, student) || asking.TookPart.Contains(student))),
+            answer is not null || (question.Anonymous && (open.HasCast(asking.Id, student) || asking.TookPart.Contains(student))),
             asking.Cannot.ContainsKey(student),
             !revealed ? null : question.Kind == QuestionKind.Ranking ? [.. question.Options.Select(o => o.Id)] : [.. question.Options.Where(o => o.Right).Select(o => o.Id)],
             revealed ? RightWordsOf(question) : null, revealed ? asking.MarksOf(student) : null);

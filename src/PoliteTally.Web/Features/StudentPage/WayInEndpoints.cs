@@ -26,8 +26,8 @@ internal static class WayInEndpoints
     {
         api.MapGet("/lessons/{id:guid}/way-in", async Task<Results<Ok<WayIn>, NotFound>> (
             Guid id, SchoolDb db, LedgerWriter ledger, Owner owner, PagePublisher publisher, Settings settings, HttpRequest request) =>
-            await LessonCodes.Of(id, db, ledger) is { } code && ledger.RoomOf(owner.Id, id) is { } room
-                ? TypedResults.Ok(await Of(code, room, db, publisher, settings, request))
+            await LessonCodes.Of(id, db, ledger) is { } code && ledger.Find(owner.Id, id) is { } open
+                ? TypedResults.Ok(await Of(code, open, db, publisher, settings, request))
                 : TypedResults.NotFound()).WithName("GetWayIn");
 
         // Black on white whatever the screen looks like: readers of such codes need it.
@@ -48,7 +48,7 @@ internal static class WayInEndpoints
             Guid id, Guid session, SchoolDb db, LedgerWriter ledger, Owner owner, PagePublisher publisher, Settings settings, HttpRequest request, IClock clock) =>
         {
             if (await db.PageSessions.FirstOrDefaultAsync(s => s.Id == session) is not { } row
-                || await LessonCodes.Of(id, db, ledger) is not { } code || ledger.RoomOf(owner.Id, id) is not { } room)
+                || await LessonCodes.Of(id, db, ledger) is not { } code || ledger.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
@@ -56,20 +56,20 @@ internal static class WayInEndpoints
             row.EndedAt ??= clock.GetCurrentInstant();
             await db.SaveChangesAsync();
             publisher.End(session);
-            return TypedResults.Ok(await Of(code, room, db, publisher, settings, request));
+            return TypedResults.Ok(await Of(code, open, db, publisher, settings, request));
         }).WithName("EndPage");
     }
 
-    private static async Task<WayIn> Of(string code, Room room, SchoolDb db, PagePublisher publisher, Settings settings, HttpRequest request)
+    private static async Task<WayIn> Of(string code, OpenLesson open, SchoolDb db, PagePublisher publisher, Settings settings, HttpRequest request)
     {
         var (shown, address) = (Syllables.Show(code), AddressOf(code, settings, request));
-        var open = publisher.SessionsIn(room.Lesson.Id);
-        var sessions = await db.PageSessions.AsNoTracking().Where(s => s.EndedAt == null && (s.LessonId == room.Lesson.Id || s.StudentId != null))
+        var pages = publisher.SessionsIn(open.Lesson.Id);
+        var sessions = await db.PageSessions.AsNoTracking().Where(s => s.EndedAt == null && (s.LessonId == open.Lesson.Id || s.StudentId != null))
             .OrderBy(s => s.MadeAt).ToListAsync();
         return new WayIn(
             shown, address, $"The page for this lesson: {address} (code {shown}). Come in with your pass.",
             [
-                .. sessions.Where(s => open.Contains(s.Id) || s.MadeAt >= room.Lesson.PlannedStart - BeforeTheLesson).Select(s => (Session: s, Guest: PageSessions.GuestOf(s.Id, s.StudentId, room))).Where(s => s.Guest is not null)
+                .. sessions.Where(s => pages.Contains(s.Id) || s.MadeAt >= open.Lesson.PlannedStart - BeforeTheLesson).Select(s => (Session: s, Guest: PageSessions.GuestOf(s.Id, s.StudentId, open))).Where(s => s.Guest is not null)
                     .Select(s => new OpenPage(s.Session.Id, s.Guest!.Student, s.Guest.Name, s.Session.Device, s.Session.MadeAt)),
             ]);
     }

@@ -14,7 +14,7 @@ namespace PoliteTally.Store;
 /// What is kept in memory of a lesson that is being worked on: its entries, its roster and its times. Only the writer
 /// changes it, and only after the change is on the disk.
 /// </summary>
-public sealed class Room
+public sealed class OpenLesson
 {
     private readonly Lock _lock = new();
     private readonly List<(long Seq, Entry Entry)> _entries;
@@ -28,7 +28,7 @@ public sealed class Room
     private LessonState? _state;
     private NameMatcher? _matcher;
 
-    private Room(
+    private OpenLesson(
         Lesson lesson, IReadOnlyList<OnSheet> roster, IReadOnlyDictionary<Guid, Guid> merged, IReadOnlyList<ConfirmedName> confirmed,
         List<(long Seq, Entry Entry)> entries, Dictionary<Guid, HashSet<Guid>> cast)
     {
@@ -102,7 +102,7 @@ public sealed class Room
         new(lesson.PlannedStart, lesson.PlannedEnd, lesson.ActualStart, lesson.ActualEnd, lesson.DropIn);
 
     /// <summary>Loads a lesson; null if this owner has none of this id.</summary>
-    public static Room? Load(SchoolDb db, Guid lessonId)
+    public static OpenLesson? Load(SchoolDb db, Guid lessonId)
     {
         var lesson = db.Lessons.AsNoTracking().Include(l => l.Class).FirstOrDefault(l => l.Id == lessonId);
         if (lesson is null)
@@ -117,7 +117,7 @@ public sealed class Room
             .Select(n => new ConfirmedName(n.Folded, n.StudentId is { } id ? merged.GetValueOrDefault(id, id) : null)).ToList();
         var cast = db.BallotsCast.AsNoTracking().Where(c => c.LessonId == lessonId).AsEnumerable()
             .GroupBy(c => c.AskingId, c => c.StudentId).ToDictionary(g => g.Key, g => g.ToHashSet());
-        return new Room(lesson, Rosters.Of(db, lesson), merged, confirmed, entries, cast);
+        return new OpenLesson(lesson, Rosters.Of(db, lesson), merged, confirmed, entries, cast);
     }
 
     /// <summary>What the entries amount to, with the position they were read at.</summary>
