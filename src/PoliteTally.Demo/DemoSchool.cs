@@ -1,9 +1,11 @@
+using Microsoft.Extensions.Logging.Abstractions;
 using NodaTime;
 using NodaTime.Text;
 using PoliteTally.Core.Names;
 using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Store.Writing;
 
 namespace PoliteTally.Demo;
 
@@ -74,7 +76,7 @@ public static class DemoSchool
                     ClassId = made.Class.Id,
                     StudentId = s.Id,
                     Key = keys[s.Id],
-                    JoinedAt = lessons.Min(l => l.Lesson.PlannedStart) - Duration.FromDays(7),
+                    Stays = [new Stay { From = lessons.Min(l => l.Lesson.PlannedStart) - Duration.FromDays(7) }],
                 }));
             }
 
@@ -141,7 +143,7 @@ public static class DemoSchool
     private static async Task Play(IEnumerable<DemoLesson> lessons, SchoolFile file, Guid owner)
     {
         var clock = new DemoClock();
-        await using var ledger = new LedgerWriter(file, clock);
+        await using var ledger = new LedgerWriter(file, new OpenLessons(file), clock, NullLogger<LedgerWriter>.Instance);
         foreach (var lesson in lessons)
         {
             foreach (var noted in lesson.Script.InOrder())

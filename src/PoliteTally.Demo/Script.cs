@@ -3,8 +3,8 @@ using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Questions;
-using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Store.Writing;
 
 namespace PoliteTally.Demo;
 

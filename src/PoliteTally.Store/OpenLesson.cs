@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Attendance;
@@ -11,85 +12,70 @@ using PoliteTally.Store.Model;
 namespace PoliteTally.Store;
 
 /// <summary>
-/// What is kept in memory of a lesson that is being worked on: its entries, its roster and its times. Only the writer
-/// changes it, and only after the change is on the disk.
+/// A lesson that is being worked on, as it stood at one position of its ledger. It never changes, so whoever has it may read it as long as they
+/// like; what comes later makes another one. <see cref="OpenLessons"/> has the newest.
 /// </summary>
 public sealed class OpenLesson
 {
-    private readonly Lock _lock = new();
-    private readonly List<(long Seq, Entry Entry)> _entries;
-    private readonly Dictionary<Guid, Act> _known;
-    private readonly HashSet<Guid> _rosterIds;
-    private readonly Dictionary<Guid, OnSheet> _onSheet;
-    private readonly IReadOnlyDictionary<Guid, Guid> _merged;
-    private readonly Dictionary<string, NameMatch> _matches = new(StringComparer.Ordinal);
-    private readonly IReadOnlyList<ConfirmedName> _confirmed;
-    private readonly Dictionary<Guid, HashSet<Guid>> _cast;
-    private LessonState? _state;
-    private NameMatcher? _matcher;
+    private readonly GrowingList<(long Seq, Entry Entry)> _entries;
+    private readonly ImmutableDictionary<Guid, ImmutableHashSet<Guid>> _cast;
+    private readonly LessonNames _names;
+    private readonly ActIndex _acts;
+    private readonly Lock _folding = new();
+    private readonly LessonState? _from;
+    private readonly int _fromCount;
+    private volatile LessonState? _state;
 
     private OpenLesson(
-        Lesson lesson, IReadOnlyList<OnSheet> roster, IReadOnlyDictionary<Guid, Guid> merged, IReadOnlyList<ConfirmedName> confirmed,
-        List<(long Seq, Entry Entry)> entries, Dictionary<Guid, HashSet<Guid>> cast)
+        LessonGround ground, GrowingList<(long Seq, Entry Entry)> entries, ImmutableDictionary<Guid, ImmutableHashSet<Guid>> cast, LessonNames? names,
+        ActIndex acts, LessonState? from, int fromCount)
     {
-        _cast = cast;
-        Lesson = lesson;
-        ClassName = lesson.Class!.Name;
-        Rules = RulesJson.Of(lesson, lesson.Class);
-        Plan = PlanJson.Of(lesson);
-        Roster = roster;
-        _onSheet = roster.ToDictionary(s => s.Name.Id);
-        ShortNames = Core.Names.ShortNames.For([.. roster.Select(s => s.Name)]);
-        _confirmed = confirmed;
-        _merged = merged;
-        _entries = entries;
-        _rosterIds = [.. roster.Select(s => s.Name.Id)];
-        // An entry about a record that was merged into one of the roster is about somebody of the roster.
-        _rosterIds.UnionWith(merged.Where(m => _rosterIds.Contains(m.Value)).Select(m => m.Key));
-        _known = entries.ToDictionary(e => e.Entry.Id, e => e.Entry.Act);
+        (Ground, _entries, _cast, _acts, _from, _fromCount) = (ground, entries, cast, acts, from, fromCount);
+        _state = from is not null && fromCount == entries.Count ? from : null;
+        _names = names ?? new LessonNames(this);
     }
 
     /// <summary>The row of the lesson, not tracked.</summary>
-    public Lesson Lesson { get; private set; }
+    public Lesson Lesson => Ground.Lesson;
 
     /// <summary>The name of the class.</summary>
-    public string ClassName { get; }
+    public string ClassName => Ground.ClassName;
 
     /// <summary>The ground rules of the lesson.</summary>
-    public ClassRules Rules { get; }
+    public ClassRules Rules => Ground.Rules;
 
     /// <summary>What is prepared for it.</summary>
-    public Plan Plan { get; }
+    public Plan Plan => Ground.Plan;
 
     /// <summary>The students of this lesson, by family name.</summary>
-    public IReadOnlyList<OnSheet> Roster { get; }
-
-    /// <summary>A student of this lesson; null if they are none.</summary>
-    public OnSheet? OnSheetOf(Guid student) => _onSheet.GetValueOrDefault(student);
+    public IReadOnlyList<OnSheet> Roster => Ground.Roster;
 
     /// <summary>What each of them is called in short, in this lesson.</summary>
-    public IReadOnlyDictionary<Guid, string> ShortNames { get; }
+    public IReadOnlyDictionary<Guid, string> ShortNames => Ground.ShortNames;
+
+    /// <summary>Records that were merged, each with the one it counts for.</summary>
+    public IReadOnlyDictionary<Guid, Guid> Merged => Ground.Merged;
 
     /// <summary>The position of the ledger: the number of its newest entry, 0 if there is none.</summary>
-    public long Position
-    {
-        get
-        {
-            lock (_lock)
-            {
-                return _entries.Count == 0 ? 0 : _entries[^1].Seq;
-            }
-        }
-    }
+    public long Position => _entries.Count == 0 ? 0 : _entries[^1].Seq;
 
-    /// <summary>When its newest entry was noted; the beginning of time if there is none.</summary>
-    internal Instant LastNoted
+    /// <summary>How many entries there are.</summary>
+    public int Count => _entries.Count;
+
+    /// <summary>What the entries amount to.</summary>
+    public LessonState State
     {
         get
         {
-            lock (_lock)
+            if (_state is { } known)
             {
-                return _entries.Count == 0 ? Instant.FromUnixTimeMilliseconds(0) : _entries[^1].Entry.NotedAt;
+                return known;
+            }
+
+            lock (_folding)
+            {
+                return _state ??= _from?.With([.. _entries.AsSpan()[_fromCount..].ToArray().Select(e => e.Entry)])
+                    ?? LessonState.Fold(_entries.Select(e => e.Entry), Merged);
             }
         }
     }
@@ -97,152 +83,108 @@ public sealed class OpenLesson
     /// <summary>When the lesson was meant to be, and when it was.</summary>
     public LessonTimes Times => TimesOf(Lesson);
 
+    internal LessonGround Ground { get; }
+
+    /// <summary>When its newest entry was noted; the beginning of time if there is none.</summary>
+    internal Instant LastNoted => _entries.Count == 0 ? Instant.FromUnixTimeMilliseconds(0) : _entries[^1].Entry.NotedAt;
+
     /// <summary>When a lesson was meant to be, and when it was.</summary>
     public static LessonTimes TimesOf(Lesson lesson) =>
         new(lesson.PlannedStart, lesson.PlannedEnd, lesson.ActualStart, lesson.ActualEnd, lesson.DropIn);
 
-    /// <summary>Loads a lesson; null if this owner has none of this id.</summary>
+    /// <summary>Reads a lesson as it is at one moment; null if the owner of the context has none of this id.</summary>
     public static OpenLesson? Load(SchoolDb db, Guid lessonId)
     {
-        var lesson = db.Lessons.AsNoTracking().Include(l => l.Class).FirstOrDefault(l => l.Id == lessonId);
-        if (lesson is null)
+        using var moment = Moment.Of(db);
+        if (LessonGround.Load(db, lessonId) is not { } ground)
         {
             return null;
         }
 
         var entries = db.Entries.AsNoTracking().Where(e => e.LessonId == lessonId).OrderBy(e => e.Seq).AsEnumerable()
-            .Select(row => (row.Seq, EntryOf(row))).ToList();
-        var merged = Rosters.Merged(db);
-        var confirmed = db.KnownNames.AsNoTracking().Where(n => n.ClassId == lesson.ClassId).AsEnumerable()
-            .Select(n => new ConfirmedName(n.Folded, n.StudentId is { } id ? merged.GetValueOrDefault(id, id) : null)).ToList();
-        var cast = db.BallotsCast.AsNoTracking().Where(c => c.LessonId == lessonId).AsEnumerable()
-            .GroupBy(c => c.AskingId, c => c.StudentId).ToDictionary(g => g.Key, g => g.ToHashSet());
-        return new OpenLesson(lesson, Rosters.Of(db, lesson), merged, confirmed, entries, cast);
+            .Select(row => (row.Seq, EntryOf(row))).ToArray();
+        return new OpenLesson(ground, new(entries), ImmutableDictionary<Guid, ImmutableHashSet<Guid>>.Empty, names: null, new ActIndex(), from: null, fromCount: 0);
     }
-
-    /// <summary>What the entries amount to, with the position they were read at.</summary>
-    public (long Position, LessonState State) State()
-    {
-        lock (_lock)
-        {
-            return (_entries.Count == 0 ? 0 : _entries[^1].Seq, _state ??= LessonState.Fold(_entries.Select(e => e.Entry), _merged));
-        }
-    }
-
-    /// <summary>What the entries amounted to at an earlier position.</summary>
-    public LessonState StateAt(long position)
-    {
-        lock (_lock)
-        {
-            return LessonState.Fold(_entries.TakeWhile(e => e.Seq <= position).Select(e => e.Entry), _merged);
-        }
-    }
-
-    /// <summary>Entries that were stored after a position, in the order in which they were.</summary>
-    public IReadOnlyList<Entry> EntriesAfter(long position)
-    {
-        lock (_lock)
-        {
-            var first = _entries.FindLastIndex(e => e.Seq <= position) + 1;
-            return [.. _entries.Skip(first).Select(e => e.Entry)];
-        }
-    }
-
-    /// <summary>Whose a name in the meeting is, as far as it tells by itself. A name is looked at once, unless more is known of it later.</summary>
-    public NameMatch MatchOf(ShownName shown)
-    {
-        lock (_lock)
-        {
-            var known = shown is { Number: null, Email: null } ? _matches.GetValueOrDefault(shown.Name) : null;
-            return known ?? (_matches[shown.Name] = Matcher().Match(shown));
-        }
-    }
-
-    /// <summary>Whose the names of one list are, looked at together: no two of them are sure to be the same student.</summary>
-    public IReadOnlyList<NameMatch> MatchesOf(IReadOnlyList<ShownName> list)
-    {
-        lock (_lock)
-        {
-            return Matcher().Match(list);
-        }
-    }
-
-    /// <summary>Records that were merged, each with the one it counts for.</summary>
-    public IReadOnlyDictionary<Guid, Guid> Merged => _merged;
-
-    /// <summary>The student that a record counts for.</summary>
-    public Guid Whose(Guid student) => _merged.GetValueOrDefault(student, student);
-
-    /// <summary>How many have answered a question, with or without a name.</summary>
-    public int AnsweredIn(Asking asking)
-    {
-        if (!asking.Question.Anonymous || asking.IsCounted)
-        {
-            return asking.Question.Anonymous ? asking.BallotsCast : asking.Answers.Count;
-        }
-
-        lock (_lock)
-        {
-            return _cast.GetValueOrDefault(asking.Id)?.Count ?? 0;
-        }
-    }
-
-    /// <summary>Whether a student has answered an anonymous question that is open; nobody knows what.</summary>
-    public bool HasCast(Guid asking, Guid student)
-    {
-        lock (_lock)
-        {
-            return _cast.GetValueOrDefault(asking)?.Contains(student) ?? false;
-        }
-    }
-
-    internal IReadOnlySet<Guid> RosterIds => _rosterIds;
-
-    internal Act? ActOf(Guid entry) => _known.GetValueOrDefault(entry);
-
-    /// <summary>What the entries would amount to with more of them.</summary>
-    internal LessonState StateWith(IEnumerable<Entry> more)
-    {
-        lock (_lock)
-        {
-            return LessonState.Fold(_entries.Select(e => e.Entry).Concat(more), _merged);
-        }
-    }
-
-    internal void Added(IReadOnlyList<(long Seq, Entry Entry)> stored, Lesson lesson, IReadOnlyList<(Guid Asking, Guid Student)> cast)
-    {
-        lock (_lock)
-        {
-            foreach (var (asking, student) in cast)
-            {
-                (_cast.TryGetValue(asking, out var those) ? those : _cast[asking] = []).Add(student);
-            }
-
-            _entries.AddRange(stored);
-            foreach (var (_, entry) in stored)
-            {
-                _known[entry.Id] = entry.Act;
-            }
-
-            Lesson = lesson;
-            _state = null;
-            if (stored.Any(s => s.Entry is { Source: Source.Tapped, Act: NameMatched or Struck }))
-            {
-                _matcher = null;
-                _matches.Clear();
-            }
-        }
-    }
-
-    private NameMatcher Matcher() => _matcher ??= new NameMatcher(Roster.Select(s => s.Name), _confirmed.Concat(ConfirmedHere()));
-
-    // What the teacher said of names in this lesson counts for other ways of writing them, too.
-    private IEnumerable<ConfirmedName> ConfirmedHere() => State().State.Names.Values
-        .Where(n => n.Match is { Source: Source.Tapped })
-        .Select(n => new ConfirmedName(NameFolding.Fold(n.Name), n.Match!.Student is { } id ? Whose(id) : null))
-        .Where(n => n.Folded.Length > 0);
 
     /// <summary>An entry as it was stored.</summary>
     public static Entry EntryOf(EntryRow row) =>
         new(row.Id, row.HappenedAt, row.NotedAt, row.Source, row.By, ActJson.Read(row.Act));
+
+    /// <summary>A student of this lesson; null if they are none.</summary>
+    public OnSheet? OnSheetOf(Guid student) => Ground.OnSheetOf(student);
+
+    /// <summary>The student that a record counts for.</summary>
+    public Guid Whose(Guid student) => Merged.GetValueOrDefault(student, student);
+
+    /// <summary>What the entries amounted to at an earlier position.</summary>
+    public LessonState StateAt(long position) => LessonState.Fold(_entries.TakeWhile(e => e.Seq <= position).Select(e => e.Entry), Merged);
+
+    /// <summary>Entries that were stored after a position, in the order in which they were.</summary>
+    public IReadOnlyList<Entry> EntriesAfter(long position)
+    {
+        var after = _entries.Count;
+        while (after > 0 && _entries[after - 1].Seq > position)
+        {
+            after--;
+        }
+
+        return [.. _entries.AsSpan()[after..].ToArray().Select(e => e.Entry)];
+    }
+
+    /// <summary>Whose a name in the meeting is, as far as it tells by itself.</summary>
+    public NameMatch MatchOf(ShownName shown) => _names.Of(shown);
+
+    /// <summary>Whose the names of one list are, looked at together: no two of them are sure to be the same student.</summary>
+    public IReadOnlyList<NameMatch> MatchesOf(IReadOnlyList<ShownName> list) => _names.Of(list);
+
+    /// <summary>How many have answered a question, with or without a name.</summary>
+    public int AnsweredIn(Asking asking) => asking.Question.Anonymous
+        ? asking.IsCounted ? asking.BallotsCast : _cast.GetValueOrDefault(asking.Id)?.Count ?? 0
+        : asking.Answers.Count;
+
+    /// <summary>Whether a student has answered an anonymous question that is open; nobody knows what.</summary>
+    public bool HasCast(Guid asking, Guid student) => _cast.GetValueOrDefault(asking)?.Contains(student) ?? false;
+
+    /// <summary>The act of an entry; null if there is none. Only the writer asks, of the newest.</summary>
+    internal Act? ActOf(Guid entry) => _acts.In(_entries).GetValueOrDefault(entry);
+
+    /// <summary>The lesson with more entries, and perhaps another row.</summary>
+    /// <param name="stored">Entries that are on the disk now.</param>
+    /// <param name="lesson">The row of the lesson as it is now.</param>
+    /// <param name="state">What all entries amount to, if that was reckoned; else null.</param>
+    internal OpenLesson With(IReadOnlyList<(long Seq, Entry Entry)> stored, Lesson lesson, LessonState? state)
+    {
+        var entries = stored.Count == 0 ? _entries : _entries.With([.. stored]);
+        var (from, count) = state is not null ? (state, entries.Count) : _state is { } known ? (known, _entries.Count) : (_from, _fromCount);
+        var speaksOfNames = stored.Any(s => s.Entry is { Source: Source.Tapped, Act: NameMatched or Struck });
+        return new OpenLesson(ReferenceEquals(lesson, Lesson) ? Ground : Ground.With(lesson), entries, _cast, speaksOfNames ? null : _names, _acts, from, count);
+    }
+
+    /// <summary>The lesson with who has answered an anonymous question; with null, with that forgotten.</summary>
+    internal OpenLesson WithCast(Guid asking, ImmutableHashSet<Guid>? students) => new(
+        Ground, _entries, students is null ? _cast.Remove(asking) : _cast.SetItem(asking, students), _names, _acts, _state ?? _from, _state is null ? _fromCount : _entries.Count);
+
+    /// <summary>The same ledger on new ground: its roster, rules, plan or row changed.</summary>
+    internal OpenLesson On(LessonGround ground)
+    {
+        var sameStudents = ground.Merged.Count == Merged.Count && !ground.Merged.Except(Merged).Any();
+        return new OpenLesson(ground, _entries, _cast, names: null, _acts, sameStudents ? _state : null, sameStudents && _state is not null ? _entries.Count : 0);
+    }
+
+    /// <summary>Acts by the ids of their entries, brought up to date when asked for. One thread uses it.</summary>
+    private sealed class ActIndex
+    {
+        private readonly Dictionary<Guid, Act> _acts = [];
+        private int _upTo;
+
+        public Dictionary<Guid, Act> In(GrowingList<(long Seq, Entry Entry)> entries)
+        {
+            for (; _upTo < entries.Count; _upTo++)
+            {
+                _acts[entries[_upTo].Entry.Id] = entries[_upTo].Entry.Act;
+            }
+
+            return _acts;
+        }
+    }
 }

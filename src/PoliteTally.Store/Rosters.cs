@@ -11,19 +11,22 @@ public sealed record OnSheet(RosterName Name, char Key, string Tags);
 public static class Rosters
 {
     /// <summary>Who is in the class now, by family name.</summary>
-    public static IReadOnlyList<OnSheet> Of(SchoolDb db, Guid classId) => Of(db, classId, place => place.LeftAt is null);
+    public static IReadOnlyList<OnSheet> Of(SchoolDb db, Guid classId) => Of(db, classId, IsIn);
 
     /// <summary>Who is or ever was in the class, by family name.</summary>
     public static IReadOnlyList<OnSheet> Ever(SchoolDb db, Guid classId) => Of(db, classId, _ => true);
 
+    /// <summary>Whether a student is in the class now.</summary>
+    public static bool IsIn(Enrolment place) => place.Stays.Exists(s => s.To is null);
+
     /// <summary>
-    /// Who belongs to a lesson: nobody who left before it, and nobody who joined after it was settled. So a leaver keeps their
-    /// past, and a joiner is not absent from it.
+    /// Who belongs to a lesson: whoever had a stay in the class that was not over before it, and did not begin after it was settled. So a leaver
+    /// keeps their past, a joiner is not absent from it, and whoever was away for a while is not absent from what was held meanwhile.
     /// </summary>
     public static IReadOnlyList<OnSheet> Of(SchoolDb db, Lesson lesson) => Of(
         db, lesson.ClassId,
-        place => (place.LeftAt is null || place.LeftAt > lesson.PlannedStart)
-            && (lesson.RosterClosedAt is null || place.JoinedAt <= lesson.RosterClosedAt));
+        place => place.Stays.Exists(s =>
+            (s.To is null || s.To > lesson.PlannedStart) && (lesson.RosterClosedAt is null || s.From <= lesson.RosterClosedAt)));
 
     /// <summary>Records that were merged, each with the one it counts for.</summary>
     public static IReadOnlyDictionary<Guid, Guid> Merged(SchoolDb db)
@@ -50,7 +53,7 @@ public static class Rosters
     private static IReadOnlyList<OnSheet> Of(SchoolDb db, Guid classId, Func<Enrolment, bool> counts)
     {
         var merged = Merged(db);
-        var places = db.Enrolments.AsNoTracking().Where(e => e.ClassId == classId).Include(e => e.Student).AsEnumerable().Where(counts)
+        var places = db.Enrolments.AsNoTracking().Where(e => e.ClassId == classId).Include(e => e.Student).Include(e => e.Stays).AsEnumerable().Where(counts)
             .GroupBy(e => merged.GetValueOrDefault(e.StudentId, e.StudentId)).ToList();
         // A record may have been merged into one that has no place in this class of its own.
         var elsewhere = places.Where(p => p.All(e => e.StudentId != p.Key)).Select(p => p.Key).ToList();

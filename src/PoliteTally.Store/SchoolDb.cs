@@ -20,6 +20,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     public DbSet<SchoolClass> Classes => Set<SchoolClass>();
     public DbSet<Student> Students => Set<Student>();
     public DbSet<Enrolment> Enrolments => Set<Enrolment>();
+    public DbSet<Stay> Stays => Set<Stay>();
     public DbSet<KnownName> KnownNames => Set<KnownName>();
     public DbSet<Lesson> Lessons => Set<Lesson>();
     public DbSet<EntryRow> Entries => Set<EntryRow>();
@@ -33,8 +34,6 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     public DbSet<LessonKey> LessonKeys => Set<LessonKey>();
     public DbSet<WordOfLesson> WordOfLessons => Set<WordOfLesson>();
     public DbSet<PageSession> PageSessions => Set<PageSession>();
-    public DbSet<Ballot> Ballots => Set<Ballot>();
-    public DbSet<BallotCast> BallotsCast => Set<BallotCast>();
 
     private Guid OwnerId => owner.Id;
 
@@ -65,6 +64,8 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     {
         base.OnModelCreating(builder);
         builder.Entity<Enrolment>().HasKey(e => new { e.ClassId, e.StudentId });
+        builder.Entity<Stay>().HasKey(s => new { s.ClassId, s.StudentId, s.From });
+        builder.Entity<Enrolment>().HasMany(e => e.Stays).WithOne().HasForeignKey(s => new { s.ClassId, s.StudentId });
         builder.Entity<KnownName>().HasKey(n => new { n.ClassId, n.Folded });
         builder.Entity<Lesson>().HasIndex(l => new { l.OwnerId, l.PlannedStart });
         builder.Entity<SchoolClass>().HasOne(c => c.Term).WithMany().HasForeignKey(c => c.TermId).OnDelete(DeleteBehavior.SetNull);
@@ -79,9 +80,6 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<PageSession>().HasIndex(s => s.TokenHash).IsUnique();
         builder.Entity<PageSession>().HasOne(s => s.Lesson).WithMany().OnDelete(DeleteBehavior.Cascade);
         builder.Entity<PageSession>().HasOne(s => s.Student).WithMany().OnDelete(DeleteBehavior.Cascade);
-        // The migration makes both tables WITHOUT ROWID, so that no number in them tells the order in which rows came.
-        builder.Entity<Ballot>().HasKey(b => new { b.AskingId, b.Id });
-        builder.Entity<BallotCast>().HasKey(c => new { c.AskingId, c.StudentId });
         builder.Entity<EntryRow>(entry =>
         {
             entry.ToTable("Entries").HasKey(e => e.Seq);
@@ -94,6 +92,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<SchoolClass>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Student>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Enrolment>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<Stay>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<KnownName>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Lesson>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<EntryRow>().HasQueryFilter(e => e.OwnerId == OwnerId);
@@ -107,8 +106,6 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<LessonKey>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<WordOfLesson>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<PageSession>().HasQueryFilter(e => e.OwnerId == OwnerId);
-        builder.Entity<Ballot>().HasQueryFilter(e => e.OwnerId == OwnerId);
-        builder.Entity<BallotCast>().HasQueryFilter(e => e.OwnerId == OwnerId);
     }
 
     private void StampOwner()

@@ -1,4 +1,5 @@
 using System.Data.Common;
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
 using Microsoft.EntityFrameworkCore.Diagnostics;
@@ -13,6 +14,8 @@ public sealed class SchoolFile(string dataFolder)
     internal const string Pragmas =
         "PRAGMA synchronous = FULL; PRAGMA busy_timeout = 5000; PRAGMA foreign_keys = ON; PRAGMA secure_delete = ON";
 
+    private readonly string _path = Path.Combine(dataFolder, "polite-tally.db");
+
     /// <summary>The options of every context on this file.</summary>
     public DbContextOptions<SchoolDb> Options { get; } = new DbContextOptionsBuilder<SchoolDb>()
         .UseSqlite($"Data Source={Path.Combine(dataFolder, "polite-tally.db")}")
@@ -21,6 +24,17 @@ public sealed class SchoolFile(string dataFolder)
 
     /// <summary>A context that sees and makes the rows of one owner.</summary>
     public SchoolDb Open(Guid owner) => new(Options, new Owner { Id = owner });
+
+    /// <summary>A connection of its own, for whoever keeps it.</summary>
+    internal SqliteConnection Connect()
+    {
+        var connection = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = _path, Pooling = false }.ToString());
+        connection.Open();
+        using var pragmas = connection.CreateCommand();
+        pragmas.CommandText = Pragmas;
+        pragmas.ExecuteNonQuery();
+        return connection;
+    }
 
     /// <summary>Brings the file up to the newest migration, making it if there is none.</summary>
     public void Migrate()

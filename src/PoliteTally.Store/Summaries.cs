@@ -61,7 +61,7 @@ public static class Summaries
             var open = OpenLesson.Load(db, id)!;
             var before = db.Summaries.AsNoTracking().Where(s => s.LessonId == id).ToDictionary(s => s.StudentId, s => s.Score);
             db.Summaries.Where(s => s.LessonId == id).ExecuteDelete();
-            var fresh = Of(open.State().State, open.Lesson, open.Rules, open.Roster.Select(s => s.Name.Id)).ToList();
+            var fresh = Of(open.State, open.Lesson, open.Rules, open.Roster.Select(s => s.Name.Id)).ToList();
             db.Summaries.AddRange(fresh);
             db.SaveChanges();
             lessons++;
@@ -86,7 +86,7 @@ public static class Summaries
         {
             using var db = file.Open(owner);
             var open = OpenLesson.Load(db, id)!;
-            var (_, state) = open.State();
+            var state = open.State;
             var fresh = Of(state, open.Lesson, open.Rules, open.Roster.Select(s => s.Name.Id)).ToDictionary(s => s.StudentId, Said);
             var stored = db.Summaries.AsNoTracking().Where(s => s.LessonId == id).ToDictionary(s => s.StudentId, Said);
             differences.AddRange(fresh.Keys.Union(stored.Keys)

@@ -13,6 +13,7 @@ using PoliteTally.Demo;
 using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Store.Writing;
 using PoliteTally.Web.Features.Accounts;
 using PoliteTally.Web.Features.Board;
 using PoliteTally.Web.Features.Classes;
@@ -79,7 +80,9 @@ public static class Application
         services.AddSingleton<IClock>(SystemClock.Instance);
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton(settings);
+        services.AddSingleton<OpenLessons>();
         services.AddSingleton<LedgerWriter>();
+        services.AddSingleton<Windows>();
         services.AddSingleton<LivePublisher>();
         services.AddHostedService(s => s.GetRequiredService<LivePublisher>());
         services.AddSingleton(new Passes(Path.Combine(folder, "keys")));

@@ -6,6 +6,7 @@ using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Store;
+using PoliteTally.Store.Writing;
 using PoliteTally.Web.Features.Accounts;
 using PoliteTally.Web.Features.Classes;
 using PoliteTally.Web.Features.Lessons;

@@ -50,7 +50,7 @@ public sealed class DemoSchoolTests
         Summaries.Check(file).ShouldBeEmpty();
 
         // What stands beside turns: groups sat in on, a message hidden by a helper, and somebody reached.
-        LessonState State(int lesson) => Room.Load(db, weather[lesson - 1].Id)!.State().State;
+        LessonState State(int lesson) => OpenLesson.Load(db, weather[lesson - 1].Id)!.State;
         State(11).LastGroups.Count.ShouldBe(7);
         rows.Where(r => r.Lesson!.Number == 11).Count(r => State(11).Of(r.StudentId).SitIns.Count > 0).ShouldBe(12);
         State(9).Chat.Single(m => m.Hidden is not null).Kind.ShouldBe(ChatKind.OffTask);

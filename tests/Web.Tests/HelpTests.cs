@@ -5,7 +5,7 @@ using Microsoft.AspNetCore.SignalR.Client;
 using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
-using PoliteTally.Store;
+using PoliteTally.Store.Writing;
 using PoliteTally.Web.Features.Help;
 using PoliteTally.Web.Features.Live;
 

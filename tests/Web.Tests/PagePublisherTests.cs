@@ -1,5 +1,3 @@
-using Microsoft.AspNetCore.Http.Features;
-using Microsoft.AspNetCore.SignalR;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging.Abstractions;
@@ -7,6 +5,7 @@ using Microsoft.Extensions.Time.Testing;
 using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Store;
+using PoliteTally.Store.Writing;
 using PoliteTally.Web.Features.StudentPage;
 
 namespace PoliteTally.Web.Tests;
@@ -18,52 +17,44 @@ public sealed class PagePublisherTests(AppUnderTest app) : IClassFixture<AppUnde
 
     private LedgerWriter Ledger => app.Part<LedgerWriter>();
 
-    private PagePublisher Publisher() => new(
-        Ledger, app.File, app.Part<IHubContext<PageHub>>(), SystemClock.Instance, _time, app.Part<IHostApplicationLifetime>(), NullLogger<PagePublisher>.Instance);
+    private OpenLessons Lessons => app.Part<OpenLessons>();
 
-    private async Task<(Classroom Taught, OpenLesson Room)> Lesson()
+    private PagePublisher Publisher() => new(
+        Ledger, Lessons, app.File, app.Part<Windows>(), SystemClock.Instance, _time, app.Part<IHostApplicationLifetime>(), NullLogger<PagePublisher>.Instance);
+
+    /// <summary>A lesson, and how to look at it as it stands.</summary>
+    private async Task<(Classroom Taught, Func<Task<OpenLesson>> Room)> Lesson()
     {
         var taught = await (await app.SignedIn()).Teach();
         await using var db = app.File.Open(Guid.Empty);
         var owner = await db.Lessons.IgnoreQueryFilters().Where(l => l.Id == taught.Lesson).Select(l => l.OwnerId).SingleAsync();
-        return (taught, Ledger.Find(owner, taught.Lesson)!);
+        return (taught, async () => (await Lessons.Find(owner, taught.Lesson))!);
     }
 
     private static PageGuest Guest(OpenLesson room, Guid student) => new(Guid.CreateVersion7(), room, student, "", TurnedAway: false);
 
     /// <summary>Opens a window of a student, which then is open by the ledger.</summary>
-    private static async Task<Window> Opens(PagePublisher publisher, OpenLesson room, Guid student)
+    private static async Task<FakeWindow> Opens(PagePublisher publisher, Func<Task<OpenLesson>> room, Guid student)
     {
-        var window = new Window();
-        await publisher.Watched(Guest(room, student), window);
-        room.State().State.Of(student).PageOpenBy.ShouldNotBeNull();
+        var window = new FakeWindow();
+        await publisher.Watched(Guest(await room(), student), window, window);
+        (await room()).State.Of(student).PageOpenBy.ShouldNotBeNull();
         return window;
     }
 
-    private static IReadOnlyList<Entry> Noted<T>(OpenLesson room, Guid student)
-        where T : StudentAct => [.. room.State().State.Entries.Where(e => e.Act is T act && act.Student == student)];
+    private static async Task<IReadOnlyList<Entry>> Noted<T>(Func<Task<OpenLesson>> room, Guid student)
+        where T : StudentAct => [.. (await room()).State.Entries.Where(e => e.Act is T act && act.Student == student)];
 
     /// <summary>Lets time pass until the ledger has it that a student's page is closed.</summary>
-    private async Task UntilClosed(OpenLesson room, Guid student, TimeSpan step)
+    private async Task UntilClosed(Func<Task<OpenLesson>> room, Guid student, TimeSpan step)
     {
-        var closed = new TaskCompletionSource();
-        void Look(Guid lesson)
-        {
-            if (Noted<PageClosed>(room, student).Count > 0)
-            {
-                closed.TrySetResult();
-            }
-        }
-
-        Ledger.Changed += Look;
         using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(20));
-        while (await Task.WhenAny(closed.Task, Task.Delay(10, patience.Token)) != closed.Task)
+        while ((await Noted<PageClosed>(room, student)).Count == 0)
         {
             patience.Token.ThrowIfCancellationRequested();
             _time.Advance(step);
+            await Task.Delay(10, patience.Token);
         }
-
-        Ledger.Changed -= Look;
     }
 
     [Fact]
@@ -86,8 +77,8 @@ public sealed class PagePublisherTests(AppUnderTest app) : IClassFixture<AppUnde
         publisher.Gone(other.ConnectionId);
         var to = SystemClock.Instance.GetCurrentInstant();
         await UntilClosed(room, juno, PagePublisher.Grace);
-        Noted<PageClosed>(room, juno).ShouldHaveSingleItem().HappenedAt.ShouldBeInRange(from, to);
-        Noted<PageOpened>(room, juno).ShouldHaveSingleItem();
+        (await Noted<PageClosed>(room, juno)).ShouldHaveSingleItem().HappenedAt.ShouldBeInRange(from, to);
+        (await Noted<PageOpened>(room, juno)).ShouldHaveSingleItem();
     }
 
     [Fact]
@@ -98,35 +89,15 @@ public sealed class PagePublisherTests(AppUnderTest app) : IClassFixture<AppUnde
         var before = Publisher();
         await Opens(before, room, juno);
         await Opens(before, room, eino);
-        var last = Noted<PageOpened>(room, eino)[^1].HappenedAt;
+        var last = (await Noted<PageOpened>(room, eino))[^1].HappenedAt;
 
         var after = Publisher();
         await after.StartAsync(TestContext.Current.CancellationToken);
-        await after.Watched(Guest(room, juno), new Window());
+        var window = new FakeWindow();
+        await after.Watched(Guest(await room(), juno), window, window);
         await UntilClosed(room, eino, PagePublisher.GraceAfterStart);
         await after.StopAsync(TestContext.Current.CancellationToken);
-        Noted<PageClosed>(room, eino).ShouldHaveSingleItem().HappenedAt.ShouldBe(last);
-        Noted<PageClosed>(room, juno).ShouldBeEmpty();
-    }
-
-    /// <summary>A window as the hub knows it.</summary>
-    private sealed class Window : HubCallerContext
-    {
-        public override string ConnectionId { get; } = Guid.NewGuid().ToString();
-
-        public override string? UserIdentifier => null;
-
-        public override System.Security.Claims.ClaimsPrincipal? User => null;
-
-        public override IDictionary<object, object?> Items { get; } = new Dictionary<object, object?>();
-
-        public override IFeatureCollection Features { get; } = new FeatureCollection();
-
-        public override CancellationToken ConnectionAborted => CancellationToken.None;
-
-        public override void Abort()
-        {
-            // Nothing to close: there is no line.
-        }
+        (await Noted<PageClosed>(room, eino)).ShouldHaveSingleItem().HappenedAt.ShouldBe(last);
+        (await Noted<PageClosed>(room, juno)).ShouldBeEmpty();
     }
 }

@@ -159,4 +159,44 @@ public sealed class StudentTests : IAsyncLifetime
         var back = await room.Teacher.Put<List<KnownNameLine>>($"/api/classes/{room.Class}/names", new KnownNameWord(line.Name, line.Student, Known: false));
         back.ShouldBeEmpty();
     }
+
+    [Fact]
+    public async Task Whoever_left_missed_a_lesson_and_came_back_is_not_absent_from_it()
+    {
+        var room = await (await app.SignedIn()).Teach();
+        var zainab = await Line(room, "Zainab");
+        await Change(room, zainab.Id, RecordOf(zainab, inClass: false));
+        // The lesson began before she left, so it is over before the one she misses.
+        await room.Tap(new LessonEnded());
+        var missed = await room.Teacher.Post<Features.Lessons.LessonLine>($"/api/classes/{room.Class}/lessons", new Features.Lessons.LessonNow("Fog and haar", 50));
+        var second = room with { Lesson = missed.Id };
+        await second.Tap(new Marked(room.Students["Juno"], Mark.Here), new Marked(room.Students["Eino"], Mark.Here));
+        await second.Tap(new LessonEnded());
+        await second.Tap(new LessonSettled());
+        (await Statuses(room)).ShouldNotContain("Zainab:Absent");
+
+        await Change(room, zainab.Id, RecordOf(zainab));
+        var rules = await room.Teacher.Get<Features.GroundRules.RulesView>($"/api/classes/{room.Class}/rules");
+        await room.Teacher.Put<Features.GroundRules.RulesStored>($"/api/classes/{room.Class}/rules", new Features.GroundRules.RulesSent(rules.Rules with { NodReasons = ["careful"] }));
+        (await Statuses(room)).ShouldNotContain("Zainab:Absent");
+        Summaries.Check(app.File).ShouldBeEmpty();
+        (await second.Settling()).Register.ShouldNotContain(r => r.Student == zainab.Id);
+    }
+
+    [Fact]
+    public async Task A_name_that_was_decided_in_a_lesson_is_forgotten_when_that_is_taken_back_though_the_lesson_was_renamed()
+    {
+        var room = await (await app.SignedIn()).Teach();
+        using var meeting = await Meeting.Of(room);
+        await meeting.Tell(meeting.Event("joined", new { name = "The lighthouse" }));
+        var word = (await room.Tap(new NameMatched("The lighthouse", room.Students["Juno"]))).Accepted[0];
+        var today = Classroom.Now.InZone(NodaTime.DateTimeZoneProviders.Tzdb["Atlantic/Faroe"]);
+        var line = (await Page(room)).Lessons.Single();
+        (await room.Teacher.Put($"/api/lessons/{room.Lesson}", new Features.Lessons.LessonPlanned(
+            "Fog and haar", line.PlannedStart.InZone(today.Zone).Date, new NodaTime.LocalTime(line.PlannedStart.InZone(today.Zone).Hour, line.PlannedStart.InZone(today.Zone).Minute),
+            50, false, null, false))).StatusCode.ShouldBe(HttpStatusCode.OK);
+
+        (await room.Tap(new Struck(word))).Refused.ShouldBeEmpty();
+        (await room.Teacher.Get<List<KnownNameLine>>($"/api/classes/{room.Class}/names")).ShouldBeEmpty();
+    }
 }

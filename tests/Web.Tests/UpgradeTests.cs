@@ -47,7 +47,7 @@ public sealed class UpgradeTests
         var room = OpenLesson.Load(db, lesson).ShouldNotBeNull();
         room.Rules.ShouldBeSameAs(ClassRules.Default);
         room.Roster.ShouldHaveSingleItem().Name.Given.ShouldBe("Eino");
-        room.State().State.Of(student).Marks.Count.ShouldBe(1);
+        room.State.Of(student).Marks.Count.ShouldBe(1);
         PlanJson.Of(room.Lesson).ShouldBeSameAs(Plan.Empty);
         (await db.KnownNames.SingleAsync()).Origin.ShouldBe("");
         Summaries.Renew(db, _ => true).Lessons.ShouldBe(1);

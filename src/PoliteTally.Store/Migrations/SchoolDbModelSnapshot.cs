@@ -79,52 +79,6 @@ namespace PoliteTally.Store.Migrations
                     b.ToTable("AspNetUserTokens", (string)null);
                 });
 
-            modelBuilder.Entity("PoliteTally.Store.Model.Ballot", b =>
-                {
-                    b.Property<Guid>("AskingId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("Id")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Answer")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("LessonId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("OwnerId")
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("AskingId", "Id");
-
-                    b.HasIndex("LessonId");
-
-                    b.ToTable("Ballots");
-                });
-
-            modelBuilder.Entity("PoliteTally.Store.Model.BallotCast", b =>
-                {
-                    b.Property<Guid>("AskingId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("StudentId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("LessonId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("OwnerId")
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("AskingId", "StudentId");
-
-                    b.HasIndex("LessonId");
-
-                    b.ToTable("BallotsCast");
-                });
-
             modelBuilder.Entity("PoliteTally.Store.Model.BroughtIn", b =>
                 {
                     b.Property<Guid>("Id")
@@ -167,14 +121,8 @@ namespace PoliteTally.Store.Migrations
                     b.Property<Guid>("StudentId")
                         .HasColumnType("TEXT");
 
-                    b.Property<long>("JoinedAt")
-                        .HasColumnType("INTEGER");
-
                     b.Property<char>("Key")
                         .HasColumnType("TEXT");
-
-                    b.Property<long?>("LeftAt")
-                        .HasColumnType("INTEGER");
 
                     b.Property<Guid>("OwnerId")
                         .HasColumnType("TEXT");
@@ -234,6 +182,9 @@ namespace PoliteTally.Store.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Folded")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("LessonId")
                         .HasColumnType("TEXT");
 
                     b.Property<long>("NotedAt")
@@ -315,6 +266,9 @@ namespace PoliteTally.Store.Migrations
 
                     b.Property<string>("Rules")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SeriesDay")
                         .HasColumnType("TEXT");
 
                     b.Property<Guid?>("SeriesId")
@@ -553,6 +507,28 @@ namespace PoliteTally.Store.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("Shelf");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.Stay", b =>
+                {
+                    b.Property<Guid>("ClassId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("From")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("To")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("ClassId", "StudentId", "From");
+
+                    b.ToTable("Stays");
                 });
 
             modelBuilder.Entity("PoliteTally.Store.Model.Student", b =>
@@ -856,28 +832,6 @@ namespace PoliteTally.Store.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("PoliteTally.Store.Model.Ballot", b =>
-                {
-                    b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
-                        .WithMany()
-                        .HasForeignKey("LessonId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-
-                    b.Navigation("Lesson");
-                });
-
-            modelBuilder.Entity("PoliteTally.Store.Model.BallotCast", b =>
-                {
-                    b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
-                        .WithMany()
-                        .HasForeignKey("LessonId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-
-                    b.Navigation("Lesson");
-                });
-
             modelBuilder.Entity("PoliteTally.Store.Model.BroughtIn", b =>
                 {
                     b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
@@ -990,6 +944,15 @@ namespace PoliteTally.Store.Migrations
                     b.Navigation("Class");
                 });
 
+            modelBuilder.Entity("PoliteTally.Store.Model.Stay", b =>
+                {
+                    b.HasOne("PoliteTally.Store.Model.Enrolment", null)
+                        .WithMany("Stays")
+                        .HasForeignKey("ClassId", "StudentId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("PoliteTally.Store.Model.Summary", b =>
                 {
                     b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
@@ -1037,6 +1000,11 @@ namespace PoliteTally.Store.Migrations
                     b.Navigation("Lesson");
 
                     b.Navigation("Student");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.Enrolment", b =>
+                {
+                    b.Navigation("Stays");
                 });
 #pragma warning restore 612, 618
         }

@@ -86,14 +86,25 @@ public sealed class Enrolment : IOwned
     /// <summary>The letter that picks the student on the live sheet, kept from lesson to lesson.</summary>
     public required char Key { get; set; }
 
-    /// <summary>When the student came into the class.</summary>
-    public Instant JoinedAt { get; set; }
-
-    /// <summary>When the student left the class; null while they are in it. What they did stays theirs.</summary>
-    public Instant? LeftAt { get; set; }
+    /// <summary>When the student was in the class: whoever left and came back has two stays.</summary>
+    public List<Stay> Stays { get; init; } = [];
 
     public SchoolClass? Class { get; init; }
     public Student? Student { get; init; }
+}
+
+/// <summary>A stretch of time in which a student was in a class. What they did stays theirs when it is over.</summary>
+public sealed class Stay : IOwned
+{
+    public Guid ClassId { get; init; }
+    public Guid StudentId { get; init; }
+    public Guid OwnerId { get; set; }
+
+    /// <summary>When the student came into the class.</summary>
+    public Instant From { get; init; }
+
+    /// <summary>When the student left it; null while they are in it.</summary>
+    public Instant? To { get; set; }
 }
 
 /// <summary>A name seen in a meeting of a class, and whose it is.</summary>
@@ -111,6 +122,9 @@ public sealed class KnownName : IOwned
 
     /// <summary>Where it came from, in words: the lesson or the file in which it was seen.</summary>
     public string Origin { get; set; } = "";
+
+    /// <summary>The lesson in which the teacher decided it; null if it was decided elsewhere.</summary>
+    public Guid? LessonId { get; set; }
     public SchoolClass? Class { get; init; }
 }
 
@@ -138,6 +152,9 @@ public sealed class Lesson : IOwned
     /// <summary>The way into the meeting: an http or https address.</summary>
     public string? MeetingLink { get; set; }
     public Guid? SeriesId { get; set; }
+
+    /// <summary>The day of the series that this lesson stands for, wherever it was moved; null of a lesson of no series, or from before this was kept.</summary>
+    public LocalDate? SeriesDay { get; set; }
 
     /// <summary>True of a lesson of a series that was moved by itself: changes of the series leave it where it is.</summary>
     public bool Moved { get; set; }
@@ -379,31 +396,5 @@ public sealed class PageSession : IOwned
     public Instant MadeAt { get; init; }
     public Instant? EndedAt { get; set; }
     public Student? Student { get; init; }
-    public Lesson? Lesson { get; init; }
-}
-
-/// <summary>
-/// An answer without a name, while its question is open. Its id is random and made by the browser that may change it; there is no time, no order
-/// and no way to a student. When the question is closed its answers go into the ledger together, and these rows go away.
-/// </summary>
-public sealed class Ballot : IOwned
-{
-    public Guid AskingId { get; init; }
-    public Guid Id { get; init; }
-    public Guid OwnerId { get; set; }
-    public Guid LessonId { get; init; }
-
-    /// <summary>The answer as JSON.</summary>
-    public required string Answer { get; set; }
-    public Lesson? Lesson { get; init; }
-}
-
-/// <summary>That somebody answered an anonymous question that is open, so that nobody answers twice.</summary>
-public sealed class BallotCast : IOwned
-{
-    public Guid AskingId { get; init; }
-    public Guid StudentId { get; init; }
-    public Guid OwnerId { get; set; }
-    public Guid LessonId { get; init; }
     public Lesson? Lesson { get; init; }
 }

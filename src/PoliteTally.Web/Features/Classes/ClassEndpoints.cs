@@ -44,7 +44,7 @@ internal static class ClassEndpoints
         api.MapGet("/classes", async (SchoolDb db) => TypedResults.Ok((await db.Classes.AsNoTracking()
             .OrderBy(c => c.ArchivedAt != null).ThenBy(c => c.MadeAt)
             .Select(c => new ClassLine(
-                c.Id, c.Name, db.Enrolments.Count(e => e.ClassId == c.Id && e.LeftAt == null && e.Student!.MergedIntoId == null),
+                c.Id, c.Name, db.Enrolments.Count(e => e.ClassId == c.Id && e.Stays.Any(s => s.To == null) && e.Student!.MergedIntoId == null),
                 db.Lessons.Count(l => l.ClassId == c.Id && l.CancelledAt == null), c.ArchivedAt != null, c.TermId))
             .ToListAsync()).AsReadOnly())).WithName("GetClasses");
 
@@ -79,7 +79,7 @@ internal static class ClassEndpoints
         }).WithName("GetClass");
 
         api.MapPut("/classes/{id:guid}", async Task<Results<NoContent, NotFound, ProblemHttpResult>> (
-            Guid id, ClassChange change, SchoolDb db, LedgerWriter ledger, IClock clock) =>
+            Guid id, ClassChange change, SchoolDb db, OpenLessons openLessons, IClock clock) =>
         {
             if (await db.Classes.FirstOrDefaultAsync(c => c.Id == id) is not { } found)
             {
@@ -100,7 +100,7 @@ internal static class ClassEndpoints
             found.TermId = change.TermId;
             found.ArchivedAt = change.Archived ? found.ArchivedAt ?? clock.GetCurrentInstant() : null;
             await db.SaveChangesAsync();
-            ledger.Forget(lesson => lesson.ClassId == id);
+            openLessons.Forget(lesson => lesson.ClassId == id);
             return TypedResults.NoContent();
         }).WithName("ChangeClass");
     }
@@ -112,7 +112,8 @@ internal static class ClassEndpoints
         var ids = ever.Select(s => s.Name.Id).ToHashSet();
         var merged = Rosters.Merged(db);
         var rows = db.Students.AsNoTracking().Where(s => ids.Contains(s.Id) || s.MergedIntoId != null).ToDictionary(s => s.Id);
-        var left = db.Enrolments.AsNoTracking().Where(e => e.ClassId == classId && e.LeftAt != null).ToDictionary(e => e.StudentId, e => e.LeftAt);
+        var left = db.Enrolments.AsNoTracking().Where(e => e.ClassId == classId && e.Stays.All(s => s.To != null))
+            .Select(e => new { e.StudentId, LeftAt = e.Stays.Max(s => s.To) }).ToDictionary(e => e.StudentId, e => e.LeftAt);
         var names = ShortNames.For([.. now.Select(s => s.Name)]);
         var here = now.Select(s => s.Name.Id).ToHashSet();
         return ([.. now.Select(s => LineOf(s, names[s.Name.Id]))], [.. ever.Where(s => !here.Contains(s.Name.Id)).Select(s => LineOf(s, ShortNames.CalledName(s.Name)))]);

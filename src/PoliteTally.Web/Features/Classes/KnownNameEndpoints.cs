@@ -23,7 +23,7 @@ internal static class KnownNameEndpoints
             .WithName("GetKnownNames");
 
         api.MapPut("/classes/{id:guid}/names", async Task<Results<Ok<IReadOnlyList<KnownNameLine>>, NotFound, ProblemHttpResult>> (
-            Guid id, KnownNameWord word, SchoolDb db, LedgerWriter ledger, IClock clock) =>
+            Guid id, KnownNameWord word, SchoolDb db, OpenLessons openLessons, IClock clock) =>
         {
             if (!await db.Classes.AnyAsync(c => c.Id == id))
             {
@@ -41,7 +41,7 @@ internal static class KnownNameEndpoints
             }
 
             await Remember(id, name, word.Known, word.Student, "said here", db, clock.GetCurrentInstant());
-            ledger.Forget(lesson => lesson.ClassId == id);
+            openLessons.Forget(lesson => lesson.ClassId == id);
             return TypedResults.Ok(await LinesOf(id, db));
         }).WithName("DecideKnownName");
     }

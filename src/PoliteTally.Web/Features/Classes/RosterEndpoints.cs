@@ -31,7 +31,7 @@ internal static class RosterEndpoints
         }).WithName("PreviewRoster").RequireRateLimiting(Limits.Files);
 
         api.MapPost("/classes/{id:guid}/roster", async Task<Results<Ok<RosterBroughtIn>, NotFound, ProblemHttpResult>> (
-            Guid id, HttpRequest request, SchoolDb db, LedgerWriter ledger, Owner owner, IClock clock) =>
+            Guid id, HttpRequest request, SchoolDb db, OpenLessons openLessons, Owner owner, IClock clock) =>
         {
             if (!await db.Classes.AnyAsync(c => c.Id == id))
             {
@@ -57,7 +57,7 @@ internal static class RosterEndpoints
             await using var transaction = await db.Database.BeginTransactionAsync();
             await Apply(id, chosen, db, clock.GetCurrentInstant());
             await transaction.CommitAsync();
-            ledger.Forget(lesson => lesson.OwnerId == owner.Id);
+            openLessons.Forget(lesson => lesson.OwnerId == owner.Id);
             return TypedResults.Ok(new RosterBroughtIn(
                 chosen.Count(s => s.Step is RosterStep.Joins or RosterStep.Returns), chosen.Count(s => s.Step == RosterStep.Changes),
                 chosen.Count(s => s.Step == RosterStep.Leaves), steps.Count(s => s.Step == RosterStep.Stays)));
@@ -68,10 +68,10 @@ internal static class RosterEndpoints
     internal static async Task GiveKeys(Guid classId, SchoolDb db)
     {
         // What is in the file, with what was changed and not stored yet.
-        await db.Enrolments.Where(e => e.ClassId == classId && e.LeftAt == null).Include(e => e.Student).LoadAsync();
+        await db.Enrolments.Where(e => e.ClassId == classId && e.Stays.Any(s => s.To == null)).Include(e => e.Student).Include(e => e.Stays).LoadAsync();
         db.ChangeTracker.DetectChanges();
         var students = db.Students.Local.ToDictionary(s => s.Id);
-        var places = db.Enrolments.Local.Where(e => e.ClassId == classId && e.LeftAt is null).ToList();
+        var places = db.Enrolments.Local.Where(e => e.ClassId == classId && Rosters.IsIn(e)).ToList();
         var roster = places.Select(p => students[p.StudentId]).Where(s => s.MergedIntoId is null).Select(Rosters.NameOf)
             .Select(n => (Name: n, Folded: NameFolding.Fold(n.Family))).OrderBy(n => n.Folded, StringComparer.Ordinal).Select(n => n.Name).ToList();
         var kept = places.Where(e => e.Key != ' ').ToDictionary(e => e.StudentId, e => e.Key);
@@ -82,6 +82,22 @@ internal static class RosterEndpoints
         }
 
         await db.SaveChangesAsync();
+    }
+
+    /// <summary>Lets a student be in the class or not, from now on. What was before stays as it was.</summary>
+    internal static void Stand(Enrolment place, bool isIn, Instant now)
+    {
+        if (isIn && !Rosters.IsIn(place))
+        {
+            place.Stays.Add(new Stay { ClassId = place.ClassId, StudentId = place.StudentId, From = now });
+        }
+        else if (!isIn)
+        {
+            foreach (var stay in place.Stays.Where(s => s.To is null))
+            {
+                stay.To = now;
+            }
+        }
     }
 
     private static RosterPreview Read(SentFile sent) =>
@@ -95,7 +111,7 @@ internal static class RosterEndpoints
             return [];
         }
 
-        var places = db.Enrolments.AsNoTracking().Where(e => e.ClassId == classId).ToDictionary(e => e.StudentId, e => e.LeftAt is null);
+        var places = db.Enrolments.AsNoTracking().Where(e => e.ClassId == classId).Include(e => e.Stays).ToDictionary(e => e.StudentId, Rosters.IsIn);
         var school = db.Students.AsNoTracking().Where(s => s.MergedIntoId == null).AsEnumerable()
             .Select(s => new RosterStudent(Rosters.NameOf(s), s.Tags, places.GetValueOrDefault(s.Id), places.ContainsKey(s.Id))).ToList();
         return RosterComparison.Of(school, [.. preview.Lines.Where(l => l.Problems.Count == 0).Select(l => new RosterEntry(
@@ -106,12 +122,12 @@ internal static class RosterEndpoints
     {
         var ids = steps.Where(s => s.Student is not null).Select(s => s.Student!.Value).ToHashSet();
         var students = await db.Students.Where(s => ids.Contains(s.Id)).ToDictionaryAsync(s => s.Id);
-        var places = await db.Enrolments.Where(e => e.ClassId == classId).ToDictionaryAsync(e => e.StudentId);
+        var places = await db.Enrolments.Where(e => e.ClassId == classId).Include(e => e.Stays).ToDictionaryAsync(e => e.StudentId);
         foreach (var step in steps)
         {
             if (step.Entry is not { } entry)
             {
-                places[step.Student!.Value].LeftAt = now;
+                Stand(places[step.Student!.Value], isIn: false, now);
                 continue;
             }
 
@@ -129,11 +145,11 @@ internal static class RosterEndpoints
             student.Tags = entry.Tags.Length > 0 ? entry.Tags : student.Tags;
             if (places.GetValueOrDefault(student.Id) is { } place)
             {
-                place.LeftAt = null;
+                Stand(place, isIn: true, now);
             }
             else
             {
-                db.Enrolments.Add(new Enrolment { ClassId = classId, StudentId = student.Id, Key = ' ', JoinedAt = now });
+                db.Enrolments.Add(new Enrolment { ClassId = classId, StudentId = student.Id, Key = ' ', Stays = [new Stay { From = now }] });
             }
         }
 

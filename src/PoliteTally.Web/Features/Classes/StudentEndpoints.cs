@@ -24,7 +24,7 @@ internal static class StudentEndpoints
     public static void MapStudents(this RouteGroupBuilder api)
     {
         api.MapPost("/classes/{id:guid}/students", async Task<Results<Ok<StudentLine>, NotFound, ProblemHttpResult>> (
-            Guid id, StudentRecord record, SchoolDb db, LedgerWriter ledger, IClock clock) =>
+            Guid id, StudentRecord record, SchoolDb db, OpenLessons openLessons, IClock clock) =>
         {
             if (!await db.Classes.AnyAsync(c => c.Id == id))
             {
@@ -39,14 +39,14 @@ internal static class StudentEndpoints
 
             Write(record, student);
             db.Students.Add(student);
-            db.Enrolments.Add(new Enrolment { ClassId = id, StudentId = student.Id, Key = ' ', JoinedAt = clock.GetCurrentInstant() });
+            db.Enrolments.Add(new Enrolment { ClassId = id, StudentId = student.Id, Key = ' ', Stays = [new Stay { From = clock.GetCurrentInstant() }] });
             await RosterEndpoints.GiveKeys(id, db);
-            ledger.Forget(lesson => lesson.ClassId == id);
+            openLessons.Forget(lesson => lesson.ClassId == id);
             return TypedResults.Ok(ClassEndpoints.StudentsOf(db, id).Students.Single(s => s.Id == student.Id));
         }).WithName("AddStudent");
 
         api.MapPut("/classes/{id:guid}/students/{student:guid}", async Task<Results<NoContent, NotFound, ProblemHttpResult>> (
-            Guid id, Guid student, StudentRecord record, SchoolDb db, LedgerWriter ledger, Owner owner, IClock clock) =>
+            Guid id, Guid student, StudentRecord record, SchoolDb db, OpenLessons openLessons, Owner owner, IClock clock) =>
         {
             if (await PlaceOf(id, student, db) is not { } place)
             {
@@ -59,15 +59,15 @@ internal static class StudentEndpoints
             }
 
             Write(record, place.Student!);
-            place.LeftAt = record.InClass ? null : place.LeftAt ?? clock.GetCurrentInstant();
+            RosterEndpoints.Stand(place, record.InClass, clock.GetCurrentInstant());
             await RosterEndpoints.GiveKeys(id, db);
             // The record is the same in every class of this teacher.
-            ledger.Forget(lesson => lesson.OwnerId == owner.Id);
+            openLessons.Forget(lesson => lesson.OwnerId == owner.Id);
             return TypedResults.NoContent();
         }).WithName("ChangeStudent");
 
         api.MapPost("/classes/{id:guid}/students/{student:guid}/merge", async Task<Results<Ok<Renewed>, NotFound, ProblemHttpResult>> (
-            Guid id, Guid student, MergeInto merge, SchoolDb db, LedgerWriter ledger, Owner owner) =>
+            Guid id, Guid student, MergeInto merge, SchoolDb db, OpenLessons openLessons, Owner owner) =>
         {
             var into = await db.Students.FirstOrDefaultAsync(s => s.Id == merge.Into);
             if (await PlaceOf(id, student, db) is not { } place || into is null)
@@ -81,11 +81,11 @@ internal static class StudentEndpoints
             }
 
             place.Student!.MergedIntoId = into.Id;
-            return TypedResults.Ok(await Renew([student, into.Id], db, ledger, owner));
+            return TypedResults.Ok(await Renew([student, into.Id], db, openLessons, owner));
         }).WithName("MergeStudent");
 
         api.MapDelete("/classes/{id:guid}/students/{student:guid}/merge", async Task<Results<Ok<Renewed>, NotFound>> (
-            Guid id, Guid student, SchoolDb db, LedgerWriter ledger, Owner owner) =>
+            Guid id, Guid student, SchoolDb db, OpenLessons openLessons, Owner owner) =>
         {
             var record = await db.Students.FirstOrDefaultAsync(s => s.Id == student);
             if (record?.MergedIntoId is not { } into || !await db.Classes.AnyAsync(c => c.Id == id))
@@ -94,14 +94,14 @@ internal static class StudentEndpoints
             }
 
             record.MergedIntoId = null;
-            return TypedResults.Ok(await Renew([student, into], db, ledger, owner));
+            return TypedResults.Ok(await Renew([student, into], db, openLessons, owner));
         }).WithName("UnmergeStudent");
     }
 
     private static Task<Enrolment?> PlaceOf(Guid classId, Guid student, SchoolDb db) =>
-        db.Enrolments.Include(e => e.Student).FirstOrDefaultAsync(e => e.ClassId == classId && e.StudentId == student);
+        db.Enrolments.Include(e => e.Student).Include(e => e.Stays).FirstOrDefaultAsync(e => e.ClassId == classId && e.StudentId == student);
 
-    private static async Task<Renewed> Renew(Guid[] students, SchoolDb db, LedgerWriter ledger, Owner owner)
+    private static async Task<Renewed> Renew(Guid[] students, SchoolDb db, OpenLessons openLessons, Owner owner)
     {
         await using var transaction = await db.Database.BeginTransactionAsync();
         await db.SaveChangesAsync();
@@ -113,7 +113,7 @@ internal static class StudentEndpoints
 
         var (lessons, scores) = Summaries.Renew(db, lesson => classes.Contains(lesson.ClassId));
         await transaction.CommitAsync();
-        ledger.Forget(lesson => lesson.OwnerId == owner.Id);
+        openLessons.Forget(lesson => lesson.OwnerId == owner.Id);
         return new Renewed(lessons, scores);
     }
 

@@ -9,6 +9,7 @@ using PoliteTally.Core.Names;
 using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Store.Writing;
 using PoliteTally.Web.Features.Help;
 
 namespace PoliteTally.Web.Features.Feed;
@@ -25,9 +26,9 @@ internal static class FeedEndpoints
     public static void MapFeed(this RouteGroupBuilder api)
     {
         api.MapPost("/feed", async Task<Results<Ok<FeedAnswer>, ProblemHttpResult>> (
-            [FromBody] JsonElement batch, HttpContext http, LessonKeys keys, LedgerWriter ledger, FeedDesk desk, IClock clock) =>
+            [FromBody] JsonElement batch, HttpContext http, LessonKeys keys, LedgerWriter ledger, OpenLessons openLessons, FeedDesk desk, IClock clock) =>
         {
-            if (await keys.HolderOf(http.Request, KeyRights.Feed) is not { } holder || ledger.Find(holder.Owner, holder.Lesson) is not { } open)
+            if (await keys.HolderOf(http.Request, KeyRights.Feed) is not { } holder || await openLessons.Find(holder.Owner, holder.Lesson) is not { } open)
             {
                 return TypedResults.Problem(
                     "This token belongs to no lesson, or it was taken back. Make a new one in the lesson's menu.",
@@ -40,7 +41,7 @@ internal static class FeedEndpoints
             if (!desk.Takes(holder.Lesson, count))
             {
                 desk.Heard(holder.Lesson, now, count, $"{holder.Name} sends more than {FeedDesk.EventsASecond} events a second; it is asked to wait.");
-                ledger.Touch(holder.Lesson);
+                openLessons.Touch(holder.Lesson);
                 http.Response.Headers.RetryAfter = Math.Max(1, count / FeedDesk.EventsASecond).ToString(CultureInfo.InvariantCulture);
                 return TypedResults.Problem(
                     $"At most {FeedDesk.EventsASecond} events a second. Nothing of this batch was kept; send it again in a while.",
@@ -56,7 +57,7 @@ internal static class FeedEndpoints
             desk.Heard(holder.Lesson, now, all.Count, all is [.., var last] ? last.Why : null);
             if (all.Count > 0)
             {
-                ledger.Touch(holder.Lesson);
+                openLessons.Touch(holder.Lesson);
             }
 
             return TypedResults.Ok(new FeedAnswer(events.Count - refused.Count, all));
@@ -80,7 +81,7 @@ internal static class FeedEndpoints
     /// <summary>Names that are taken without asking, once: if the teacher takes that back, it is not said again.</summary>
     private static IEnumerable<NewEntry> SureNames(IReadOnlyList<MeetingEvent> events, OpenLesson open, Instant now)
     {
-        var (_, state) = open.State();
+        var state = open.State;
         return
             from shown in events.Where(e => e.Act is not NameOnline).Select(e => e.Shown)
                 .Concat(events.Select(e => e.Act).OfType<Renamed>().Select(r => new ShownName(r.To))).Distinct()

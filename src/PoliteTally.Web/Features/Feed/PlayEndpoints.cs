@@ -51,7 +51,7 @@ internal static class PlayEndpoints
         api.MapDelete("/lessons/{id:guid}/play", (Guid id, StandInPrograms standIns, SchoolDb db) => Stop(id, Meeting, standIns, db)).WithName("StopMeeting");
 
         api.MapPost("/lessons/{id:guid}/play/students", async Task<Results<NoContent, NotFound, ProblemHttpResult>> (
-            Guid id, StandInPrograms standIns, SchoolDb db, Owner owner, LedgerWriter ledger) =>
+            Guid id, StandInPrograms standIns, SchoolDb db, Owner owner, OpenLessons openLessons) =>
         {
             if (await db.Lessons.FirstOrDefaultAsync(l => l.Id == id) is not { } lesson)
             {
@@ -63,7 +63,7 @@ internal static class PlayEndpoints
                 return why;
             }
 
-            standIns.Start(id, Students, ["--code", (await LessonCodes.Of(id, db, ledger))!]);
+            standIns.Start(id, Students, ["--code", (await LessonCodes.Of(id, db, openLessons))!]);
             return TypedResults.NoContent();
         }).WithName("PlayStudents").RequireRateLimiting(Limits.Files);
 

@@ -38,7 +38,7 @@ internal static class RuleEndpoints
                 : TypedResults.NotFound()).WithName("GetClassRules");
 
         api.MapPut("/classes/{id:guid}/rules", async Task<Results<Ok<RulesStored>, NotFound, ProblemHttpResult>> (
-            Guid id, RulesSent sent, SchoolDb db, LedgerWriter ledger) =>
+            Guid id, RulesSent sent, SchoolDb db, OpenLessons openLessons) =>
         {
             if (await db.Classes.FirstOrDefaultAsync(c => c.Id == id) is not { } found)
             {
@@ -54,7 +54,7 @@ internal static class RuleEndpoints
             found.Rules = RulesJson.Difference(ClassRules.Default, sent.Rules);
             var (lessons, scores) = Summaries.Renew(db, lesson => lesson.ClassId == id);
             await transaction.CommitAsync();
-            ledger.Forget(lesson => lesson.ClassId == id);
+            openLessons.Forget(lesson => lesson.ClassId == id);
             return TypedResults.Ok(new RulesStored(await ViewOf(found, db), lessons, scores));
         }).WithName("ChangeClassRules");
 
@@ -64,7 +64,7 @@ internal static class RuleEndpoints
                 : TypedResults.NotFound()).WithName("GetLessonRules");
 
         api.MapPut("/lessons/{id:guid}/rules", async Task<Results<Ok<RulesStored>, NotFound, ProblemHttpResult>> (
-            Guid id, RulesSent sent, SchoolDb db, LedgerWriter ledger) =>
+            Guid id, RulesSent sent, SchoolDb db, OpenLessons openLessons) =>
         {
             if (await db.Lessons.Include(l => l.Class).FirstOrDefaultAsync(l => l.Id == id) is not { } found)
             {
@@ -80,7 +80,7 @@ internal static class RuleEndpoints
             found.Rules = RulesJson.Difference(RulesJson.Of(found.Class!), sent.Rules);
             var (lessons, scores) = Summaries.Renew(db, lesson => lesson.Id == id);
             await transaction.CommitAsync();
-            ledger.Forget(lesson => lesson.Id == id);
+            openLessons.Forget(lesson => lesson.Id == id);
             return TypedResults.Ok(new RulesStored(ViewOf(found), lessons, scores));
         }).WithName("ChangeLessonRules");
     }

@@ -4,6 +4,7 @@ using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Names;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Store.Writing;
 using PoliteTally.Web.Features.Live;
 
 namespace PoliteTally.Web.Features.Help;
@@ -46,15 +47,15 @@ internal static class HelpEndpoints
     public static void MapHelp(this RouteGroupBuilder api)
     {
         api.MapGet("/help", async Task<Results<Ok<HelpView>, ProblemHttpResult>> (
-            HttpRequest request, LessonKeys keys, LedgerWriter ledger, IClock clock) =>
-            await Open(request, keys, ledger) is var (holder, open) && open is not null
+            HttpRequest request, LessonKeys keys, OpenLessons openLessons, IClock clock) =>
+            await Open(request, keys, openLessons) is var (holder, open) && open is not null
                 ? TypedResults.Ok(ViewOf(holder!, open, clock.GetCurrentInstant()))
                 : Closed()).WithName("GetHelp").RequireRateLimiting(Limits.Keys);
 
         api.MapPost("/help/entries", async Task<Results<Ok<WriteResult>, ProblemHttpResult>> (
-            EntriesSent sent, HttpRequest request, LessonKeys keys, LedgerWriter ledger) =>
+            EntriesSent sent, HttpRequest request, LessonKeys keys, LedgerWriter ledger, OpenLessons openLessons) =>
         {
-            if (await Open(request, keys, ledger) is not ({ } holder, { } open))
+            if (await Open(request, keys, openLessons) is not ({ } holder, { } open))
             {
                 return Closed();
             }
@@ -64,7 +65,7 @@ internal static class HelpEndpoints
                 return wrong;
             }
 
-            var state = open.State().State;
+            var state = open.State;
             var signature = Helper.Signature(holder.Name);
             var allowed = sent.Entries.Where(e => Helper.May(holder.Rights, signature, e.Act, state)).ToList();
             var refused = sent.Entries.Except(allowed).Select(e => new Refusal(e.Id, "This link does not go so far.")).ToList();
@@ -75,15 +76,15 @@ internal static class HelpEndpoints
     }
 
     /// <summary>The lesson that a helper's key opens: until the lesson ends.</summary>
-    internal static async Task<(KeyHolder? Holder, OpenLesson? OpenLesson)> Open(HttpRequest request, LessonKeys keys, LedgerWriter ledger) =>
-        OpenFor(await keys.HolderOf(request, HelperRights), ledger);
+    internal static async Task<(KeyHolder? Holder, OpenLesson? OpenLesson)> Open(HttpRequest request, LessonKeys keys, OpenLessons openLessons) =>
+        await OpenFor(await keys.HolderOf(request, HelperRights), openLessons);
 
     /// <summary>As above, with the key in hand.</summary>
-    internal static async Task<(KeyHolder? Holder, OpenLesson? OpenLesson)> Open(string key, LessonKeys keys, LedgerWriter ledger) =>
-        OpenFor(await keys.HolderOf(key, HelperRights), ledger);
+    internal static async Task<(KeyHolder? Holder, OpenLesson? OpenLesson)> Open(string key, LessonKeys keys, OpenLessons openLessons) =>
+        await OpenFor(await keys.HolderOf(key, HelperRights), openLessons);
 
-    private static (KeyHolder? Holder, OpenLesson? OpenLesson) OpenFor(KeyHolder? holder, LedgerWriter ledger) =>
-        holder is not null && ledger.Find(holder.Owner, holder.Lesson) is { Lesson.Stage: LessonStage.Planned or LessonStage.Live } open
+    private static async Task<(KeyHolder? Holder, OpenLesson? OpenLesson)> OpenFor(KeyHolder? holder, OpenLessons openLessons) =>
+        holder is not null && await openLessons.Find(holder.Owner, holder.Lesson) is { Lesson.Stage: LessonStage.Planned or LessonStage.Live } open
             ? (holder, open)
             : (null, null);
 
@@ -93,7 +94,7 @@ internal static class HelpEndpoints
 
     private static HelpView ViewOf(KeyHolder holder, OpenLesson open, Instant now)
     {
-        var (position, state) = open.State();
+        var (position, state) = (open.Position, open.State);
         var names = open.ShortNames;
         var (sweep, line) = (holder.Rights.HasFlag(KeyRights.Sweep), holder.Rights.HasFlag(KeyRights.HandLine));
         return new HelpView(

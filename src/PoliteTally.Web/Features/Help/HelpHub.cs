@@ -1,20 +1,28 @@
 using Microsoft.AspNetCore.SignalR;
 using PoliteTally.Store;
+using PoliteTally.Web.Features.Live;
 
 namespace PoliteTally.Web.Features.Help;
 
-/// <summary>Tells a helper's window that something changed, and nothing more: what it may see it asks for with its key.</summary>
-public sealed class HelpHub(LedgerWriter ledger, LessonKeys keys) : Hub
+/// <summary>Tells helpers that something changed; what they may see they fetch with their key.</summary>
+public sealed class HelpHub(LessonKeys keys, OpenLessons openLessons, Windows windows) : Hub
 {
     /// <summary>From now on this window hears of changes.</summary>
     /// <exception cref="HubException">The key opens nothing.</exception>
     public async Task Watch(string key)
     {
-        if (await HelpEndpoints.Open(key, keys, ledger) is not ({ } holder, _))
+        if (await HelpEndpoints.Open(key, keys, openLessons) is not ({ } holder, _))
         {
             throw new HubException("This link opens nothing any more.");
         }
 
-        await Groups.AddToGroupAsync(Context.ConnectionId, holder.Lesson.ToString());
+        windows.Hears(LivePublisher.HelpOf(holder.Lesson), Context, Clients.Caller);
+    }
+
+    /// <inheritdoc/>
+    public override Task OnDisconnectedAsync(Exception? exception)
+    {
+        windows.Gone(Context.ConnectionId);
+        return base.OnDisconnectedAsync(exception);
     }
 }

@@ -80,7 +80,7 @@ internal static class CalendarEndpoints
         }).WithName("PreviewCalendar").RequireRateLimiting(Limits.Files);
 
         api.MapPost("/calendar", async Task<Results<Ok<CalendarStored>, ProblemHttpResult>> (
-            HttpRequest request, SchoolDb db, Owner owner, LedgerWriter ledger, IClock clock) =>
+            HttpRequest request, SchoolDb db, Owner owner, OpenLessons openLessons, IClock clock) =>
         {
             var sent = await SentFile.From(request);
             var choices = sent.Chosen<IReadOnlyList<CalendarChoice>>("choices") ?? [];
@@ -109,11 +109,11 @@ internal static class CalendarEndpoints
             }
 
             await transaction.CommitAsync();
-            ledger.Forget(lesson => lesson.OwnerId == owner.Id);
+            openLessons.Forget(lesson => lesson.OwnerId == owner.Id);
             return TypedResults.Ok(done);
         }).WithName("BringInCalendar").RequireRateLimiting(Limits.Files);
 
-        api.MapPost("/calendar/undo", async (LessonsMade made, SchoolDb db, Owner owner, LedgerWriter ledger) =>
+        api.MapPost("/calendar/undo", async (LessonsMade made, SchoolDb db, Owner owner, OpenLessons openLessons) =>
         {
             await using var transaction = await db.Database.BeginTransactionAsync();
             var lessons = (await db.Lessons.Where(l => l.CalendarUid != null && l.Stage == LessonStage.Planned).ToListAsync())
@@ -127,7 +127,7 @@ internal static class CalendarEndpoints
             }
 
             await transaction.CommitAsync();
-            ledger.Forget(lesson => lesson.OwnerId == owner.Id);
+            openLessons.Forget(lesson => lesson.OwnerId == owner.Id);
             return TypedResults.Ok(new LessonsTakenOff(bare.Count, made.Lessons.Count - bare.Count));
         }).WithName("UndoCalendar");
 

@@ -42,7 +42,7 @@ internal static class DeskEndpoints
         var words = await db.WordOfLessons.AsNoTracking().Include(w => w.Lesson).ThenInclude(l => l!.Class)
             .Where(w => (w.State == WordState.NotSent || w.State == WordState.Delayed) && w.At > now - Week).OrderBy(w => w.At).ToListAsync();
         var classes = await db.Classes.AsNoTracking().Where(c => c.ArchivedAt == null).OrderBy(c => c.MadeAt).Select(c => new DeskClass(
-            c.Id, c.Name, db.Enrolments.Count(e => e.ClassId == c.Id && e.LeftAt == null && e.Student!.MergedIntoId == null),
+            c.Id, c.Name, db.Enrolments.Count(e => e.ClassId == c.Id && e.Stays.Any(s => s.To == null) && e.Student!.MergedIntoId == null),
             db.Lessons.Count(l => l.ClassId == c.Id && l.Stage == LessonStage.Settled))).ToListAsync();
         return TypedResults.Ok(new Desk(
             now, zone.Id, Lines(today), Lines(ended), NotReady(today.Concat(coming)),

@@ -5,6 +5,7 @@ using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Store.Writing;
 
 namespace PoliteTally.Web.Features.Lessons;
 
@@ -21,7 +22,7 @@ internal static class LessonEndpoints
     public static void MapLessons(this RouteGroupBuilder api)
     {
         api.MapPost("/classes/{id:guid}/lessons", async Task<Results<Ok<LessonLine>, NotFound, ProblemHttpResult>> (
-            Guid id, LessonNow made, SchoolDb db, Owner owner, LedgerWriter ledger, IClock clock) =>
+            Guid id, LessonNow made, SchoolDb db, Owner owner, LedgerWriter ledger, OpenLessons openLessons, IClock clock) =>
         {
             if (await db.Classes.AsNoTracking().FirstOrDefaultAsync(c => c.Id == id) is not { } inClass)
             {
@@ -82,7 +83,7 @@ internal static class LessonEndpoints
         }).WithName("PlanLesson");
 
         api.MapPut("/lessons/{id:guid}", async Task<Results<Ok<LessonLine>, NotFound, ProblemHttpResult>> (
-            Guid id, LessonPlanned sent, SchoolDb db, Owner owner, LedgerWriter ledger, IClock clock) =>
+            Guid id, LessonPlanned sent, SchoolDb db, Owner owner, LedgerWriter ledger, OpenLessons openLessons, IClock clock) =>
         {
             if (await db.Lessons.Include(l => l.Class).FirstOrDefaultAsync(l => l.Id == id) is not { } lesson)
             {
@@ -106,7 +107,7 @@ internal static class LessonEndpoints
             // Somebody put this one somewhere on purpose: the series leaves it there.
             lesson.Moved |= lesson.SeriesId is not null && before.PlannedStart != lesson.PlannedStart;
             await LessonNumbers.Renew(lesson.ClassId, db);
-            ledger.Forget(l => l.Id == id);
+            openLessons.Forget(l => l.Id == id);
             return TypedResults.Ok(LessonLine.Of(lesson, lesson.Class!.Name));
         }).WithName("ChangeLesson");
     }

@@ -90,7 +90,7 @@ internal static class SeriesEndpoints
         }).WithName("MakeSeries");
 
         api.MapPut("/series/{id:guid}", async Task<Results<Ok<SeriesChanged>, NotFound, ProblemHttpResult>> (
-            Guid id, SeriesSent sent, SchoolDb db, Owner owner, LedgerWriter ledger, IClock clock) =>
+            Guid id, SeriesSent sent, SchoolDb db, Owner owner, OpenLessons openLessons, IClock clock) =>
         {
             if (await db.Series.Include(s => s.Class).ThenInclude(c => c!.Term).FirstOrDefaultAsync(s => s.Id == id) is not { } series)
             {
@@ -140,23 +140,23 @@ internal static class SeriesEndpoints
             }
 
             await LessonNumbers.Renew(series.ClassId, db);
-            ledger.Forget(lesson => lesson.ClassId == series.ClassId);
+            openLessons.Forget(lesson => lesson.ClassId == series.ClassId);
             return TypedResults.Ok(new SeriesChanged(id, made, moved, cancelled, kept));
         }).WithName("ChangeSeries");
 
         api.MapDelete("/series/{id:guid}", async Task<Results<Ok<SeriesChanged>, NotFound>> (
-            Guid id, SchoolDb db, LedgerWriter ledger, IClock clock) =>
-            await Cancel(id, clock.GetCurrentInstant(), db, ledger) is { } done ? TypedResults.Ok(done) : TypedResults.NotFound())
+            Guid id, SchoolDb db, OpenLessons openLessons, IClock clock) =>
+            await Cancel(id, clock.GetCurrentInstant(), db, openLessons) is { } done ? TypedResults.Ok(done) : TypedResults.NotFound())
             .WithName("CancelSeries");
 
         api.MapPost("/series/{id:guid}/restore", async Task<Results<Ok<SeriesChanged>, NotFound>> (
-            Guid id, SchoolDb db, LedgerWriter ledger) =>
-            await Cancel(id, null, db, ledger) is { } done ? TypedResults.Ok(done) : TypedResults.NotFound())
+            Guid id, SchoolDb db, OpenLessons openLessons) =>
+            await Cancel(id, null, db, openLessons) is { } done ? TypedResults.Ok(done) : TypedResults.NotFound())
             .WithName("RestoreSeries");
     }
 
     /// <summary>Cancels what of a series has not begun, or takes the latest cancelling back.</summary>
-    private static async Task<SeriesChanged?> Cancel(Guid id, Instant? at, SchoolDb db, LedgerWriter ledger)
+    private static async Task<SeriesChanged?> Cancel(Guid id, Instant? at, SchoolDb db, OpenLessons openLessons)
     {
         if (await db.Series.FirstOrDefaultAsync(s => s.Id == id) is not { } series)
         {
@@ -172,7 +172,7 @@ internal static class SeriesEndpoints
         }
 
         await LessonNumbers.Renew(series.ClassId, db);
-        ledger.Forget(lesson => lesson.ClassId == series.ClassId);
+        openLessons.Forget(lesson => lesson.ClassId == series.ClassId);
         return new SeriesChanged(id, at is null ? changed.Count : 0, 0, at is null ? 0 : changed.Count, lessons.Count - changed.Count);
     }
 

@@ -1,34 +1,77 @@
 using System.Diagnostics;
-using System.Threading.Channels;
 using PoliteTally.Store;
 
 namespace PoliteTally.Web.Features.Live;
 
-/// <summary>Lessons that changed, a batch at a time: what changes while a batch goes out goes out together with the next.</summary>
+/// <summary>
+/// Sees to it that each lesson that changed is published, for itself and one time after the other: what changes meanwhile goes out together with
+/// the next.
+/// </summary>
 internal sealed class ChangedLessons
 {
-    private readonly Channel<Guid> _changed = Channel.CreateUnbounded<Guid>(new UnboundedChannelOptions { SingleReader = true });
+    private readonly Lock _lock = new();
+    private readonly Dictionary<Guid, bool> _going = [];
+    private readonly Func<Guid, Task> _publish;
+    private readonly Func<TimeSpan, TimeSpan> _rest;
+    private readonly CancellationToken _stopping;
 
-    public ChangedLessons(LedgerWriter ledger) => ledger.Changed += lesson => _changed.Writer.TryWrite(lesson);
-
-    /// <summary>Sends batches until the application ends.</summary>
-    /// <param name="send">Sends one batch.</param>
-    /// <param name="rest">How long to rest after a batch that took so long, so that a busy lesson costs a bounded share of the machine.</param>
+    /// <param name="openLessons">They say what changed.</param>
+    /// <param name="publish">Publishes one lesson. It does not throw.</param>
+    /// <param name="rest">How long to rest after what took so long, so that a busy lesson costs a bounded share of the machine.</param>
     /// <param name="stopping">Ends it.</param>
-    public async Task Each(Func<IReadOnlySet<Guid>, Task> send, Func<TimeSpan, TimeSpan> rest, CancellationToken stopping)
+    public ChangedLessons(OpenLessons openLessons, Func<Guid, Task> publish, Func<TimeSpan, TimeSpan> rest, CancellationToken stopping)
     {
-        var batch = new HashSet<Guid>();
-        while (await _changed.Reader.WaitToReadAsync(stopping))
+        (_publish, _rest, _stopping) = (publish, rest, stopping);
+        openLessons.Changed += Changed;
+        stopping.Register(() => openLessons.Changed -= Changed);
+    }
+
+    private void Changed(Guid lesson)
+    {
+        lock (_lock)
         {
-            batch.Clear();
-            while (_changed.Reader.TryRead(out var lesson))
+            if (_going.ContainsKey(lesson))
             {
-                batch.Add(lesson);
+                _going[lesson] = true;
+                return;
             }
 
-            var took = Stopwatch.StartNew();
-            await send(batch);
-            await Task.Delay(rest(took.Elapsed), stopping);
+            _going[lesson] = false;
+        }
+
+        _ = Task.Run(() => PublishUntilCurrent(lesson), _stopping);
+    }
+
+    private async Task PublishUntilCurrent(Guid lesson)
+    {
+        try
+        {
+            do
+            {
+                var took = Stopwatch.StartNew();
+                await _publish(lesson);
+                await Task.Delay(_rest(took.Elapsed), _stopping);
+            }
+            while (ChangedMeanwhile(lesson));
+        }
+        catch (OperationCanceledException)
+        {
+            // The application ends.
+        }
+    }
+
+    private bool ChangedMeanwhile(Guid lesson)
+    {
+        lock (_lock)
+        {
+            if (_going[lesson])
+            {
+                _going[lesson] = false;
+                return true;
+            }
+
+            _going.Remove(lesson);
+            return false;
         }
     }
 }

@@ -5,6 +5,7 @@ using PoliteTally.Core.Fairness;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Store;
+using PoliteTally.Store.Writing;
 
 namespace PoliteTally.Web.Features.Live;
 
@@ -20,14 +21,14 @@ internal static class DrawEndpoints
 {
     public static void MapDraw(this RouteGroupBuilder api) =>
         api.MapPost("/lessons/{id:guid}/draw", async Task<Results<Ok<DrawMade>, NotFound, ProblemHttpResult>> (
-            Guid id, DrawWanted wanted, LedgerWriter ledger, Owner owner, HttpContext http, IClock clock) =>
+            Guid id, DrawWanted wanted, LedgerWriter ledger, OpenLessons openLessons, Owner owner, HttpContext http, IClock clock) =>
         {
-            if (ledger.Find(owner.Id, id) is not { } open)
+            if (await openLessons.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
 
-            var (_, state) = open.State();
+            var state = open.State;
             if (state.Entries.FirstOrDefault(e => e.Id == wanted.Id) is { Act: Called known })
             {
                 return TypedResults.Ok(new DrawMade(state.Whose(known.Student), known.Why ?? "", 1, open.Position));

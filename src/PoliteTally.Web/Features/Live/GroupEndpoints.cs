@@ -33,9 +33,9 @@ internal static class GroupEndpoints
     public static void MapGroups(this RouteGroupBuilder api)
     {
         api.MapPost("/lessons/{id:guid}/groups/propose", async Task<Results<Ok<GroupsProposed>, NotFound, ProblemHttpResult>> (
-            Guid id, GroupsWanted wanted, LedgerWriter ledger, SchoolDb db, Owner owner) =>
+            Guid id, GroupsWanted wanted, OpenLessons openLessons, SchoolDb db, Owner owner) =>
         {
-            if (ledger.Find(owner.Id, id) is not { } open)
+            if (await openLessons.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
@@ -62,14 +62,14 @@ internal static class GroupEndpoints
         }).WithName("ProposeGroups");
 
         api.MapGet("/lessons/{id:guid}/groups/before", async Task<Results<Ok<IReadOnlyList<GroupsBefore>>, NotFound>> (
-            Guid id, LedgerWriter ledger, SchoolDb db, Owner owner) =>
+            Guid id, OpenLessons openLessons, SchoolDb db, Owner owner) =>
         {
-            if (ledger.Find(owner.Id, id) is not { } open)
+            if (await openLessons.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
 
-            var (_, state) = open.State();
+            var state = open.State;
             IEnumerable<GroupsBefore> here = state.Groups.Count == 0 && state.LastGroups.Count > 0
                 ? [new GroupsBefore(id, open.Lesson.Number, open.Lesson.Title, open.Lesson.PlannedStart, state.LastGroups)]
                 : [];

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Store;
+using PoliteTally.Store.Writing;
 
 namespace PoliteTally.Web.Features.Live;
 
@@ -17,27 +18,27 @@ internal static class LiveEndpoints
 
     public static void MapLive(this RouteGroupBuilder api)
     {
-        api.MapGet("/lessons/{id:guid}/live", Results<Ok<LiveView>, NotFound> (
-            Guid id, LedgerWriter ledger, LivePublisher live, Owner owner) =>
-            ledger.Find(owner.Id, id) is { } open ? TypedResults.Ok(live.ViewOf(open)) : TypedResults.NotFound()).WithName("GetLive");
+        api.MapGet("/lessons/{id:guid}/live", async Task<Results<Ok<LiveView>, NotFound>> (
+            Guid id, LedgerWriter ledger, OpenLessons openLessons, LivePublisher live, Owner owner) =>
+            await openLessons.Find(owner.Id, id) is { } open ? TypedResults.Ok(live.ViewOf(open)) : TypedResults.NotFound()).WithName("GetLive");
 
-        api.MapGet("/lessons/{id:guid}/live/since/{position:long}", Results<Ok<LivePatch>, NotFound> (
-            Guid id, long position, LedgerWriter ledger, LivePublisher live, Owner owner) =>
-            ledger.Find(owner.Id, id) is { } open ? TypedResults.Ok(live.Since(position, open)) : TypedResults.NotFound()).WithName("GetLiveSince");
+        api.MapGet("/lessons/{id:guid}/live/since/{position:long}", async Task<Results<Ok<LivePatch>, NotFound>> (
+            Guid id, long position, LedgerWriter ledger, OpenLessons openLessons, LivePublisher live, Owner owner) =>
+            await openLessons.Find(owner.Id, id) is { } open ? TypedResults.Ok(live.Since(position, open)) : TypedResults.NotFound()).WithName("GetLiveSince");
 
-        api.MapGet("/lessons/{id:guid}/chat", Results<Ok<ChatView>, NotFound> (Guid id, LedgerWriter ledger, Owner owner) =>
+        api.MapGet("/lessons/{id:guid}/chat", async Task<Results<Ok<ChatView>, NotFound>> (Guid id, LedgerWriter ledger, OpenLessons openLessons, Owner owner) =>
         {
-            if (ledger.Find(owner.Id, id) is not { } open)
+            if (await openLessons.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
 
-            var (position, state) = open.State();
+            var (position, state) = (open.Position, open.State);
             return TypedResults.Ok(ChatView.Of(open, state, position, withPrivate: true));
         }).WithName("GetChat");
 
         api.MapPost("/lessons/{id:guid}/entries", async Task<Results<Ok<WriteResult>, NotFound, ProblemHttpResult>> (
-            Guid id, EntriesSent sent, LedgerWriter ledger, Owner owner, HttpContext http) =>
+            Guid id, EntriesSent sent, LedgerWriter ledger, OpenLessons openLessons, Owner owner, HttpContext http) =>
         {
             if (WrongBatch(sent) is { } wrong)
             {

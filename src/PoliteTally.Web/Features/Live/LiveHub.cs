@@ -5,7 +5,7 @@ using PoliteTally.Store;
 namespace PoliteTally.Web.Features.Live;
 
 /// <summary>Tells windows what changed in the lesson they show. Entries come in by HTTP, never here.</summary>
-public sealed class LiveHub(LedgerWriter ledger, LivePublisher publisher) : Hub
+public sealed class LiveHub(OpenLessons openLessons, LivePublisher publisher, Windows windows) : Hub
 {
     private Guid OwnerId => Guid.Parse(Context.User!.FindFirstValue(ClaimTypes.NameIdentifier)!);
 
@@ -13,31 +13,31 @@ public sealed class LiveHub(LedgerWriter ledger, LivePublisher publisher) : Hub
     /// <exception cref="HubException">The teacher has no such lesson.</exception>
     public async Task Watch(Guid lesson)
     {
-        if (ledger.Find(OwnerId, lesson) is null)
-        {
-            throw new HubException("There is no such lesson.");
-        }
-
-        await Groups.AddToGroupAsync(Context.ConnectionId, lesson.ToString());
-        publisher.Watched(lesson, OwnerId, Context.ConnectionId);
+        await MustBeMine(lesson);
+        publisher.Watched(lesson, OwnerId);
+        windows.Hears(LivePublisher.SheetOf(lesson), Context, Clients.Caller);
     }
 
     /// <summary>From now on this window, which shows the class board, hears that something changed.</summary>
     /// <exception cref="HubException">The teacher has no such lesson.</exception>
     public async Task WatchBoard(Guid lesson)
     {
-        if (ledger.Find(OwnerId, lesson) is null)
-        {
-            throw new HubException("There is no such lesson.");
-        }
-
-        await Groups.AddToGroupAsync(Context.ConnectionId, LivePublisher.BoardOf(lesson));
+        await MustBeMine(lesson);
+        windows.Hears(LivePublisher.BoardOf(lesson), Context, Clients.Caller);
     }
 
     /// <inheritdoc/>
     public override Task OnDisconnectedAsync(Exception? exception)
     {
-        publisher.Gone(Context.ConnectionId);
+        windows.Gone(Context.ConnectionId);
         return base.OnDisconnectedAsync(exception);
+    }
+
+    private async Task MustBeMine(Guid lesson)
+    {
+        if (await openLessons.Find(OwnerId, lesson) is null)
+        {
+            throw new HubException("There is no such lesson.");
+        }
     }
 }

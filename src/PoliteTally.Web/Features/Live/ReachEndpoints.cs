@@ -4,6 +4,7 @@ using MimeKit;
 using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Store;
+using PoliteTally.Store.Writing;
 using PoliteTally.Web.Features.WordAhead;
 using PoliteTally.Web.Mail;
 
@@ -46,13 +47,13 @@ internal static class ReachEndpoints
     public static void MapReaching(this RouteGroupBuilder api)
     {
         api.MapGet("/lessons/{id:guid}/reaching", async Task<Results<Ok<ReachingView>, NotFound>> (
-            Guid id, LedgerWriter ledger, SchoolDb db, Owner owner) =>
-            ledger.Find(owner.Id, id) is { } open ? TypedResults.Ok(await ViewOf(open, db)) : TypedResults.NotFound()).WithName("GetReaching");
+            Guid id, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner) =>
+            await openLessons.Find(owner.Id, id) is { } open ? TypedResults.Ok(await ViewOf(open, db)) : TypedResults.NotFound()).WithName("GetReaching");
 
         api.MapPost("/lessons/{id:guid}/reaching", async Task<Results<Ok<ReachingView>, NotFound, ProblemHttpResult>> (
-            Guid id, ReachOut wanted, LedgerWriter ledger, SchoolDb db, Owner owner, IMail mail, HttpContext http, IClock clock) =>
+            Guid id, ReachOut wanted, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, IMail mail, HttpContext http, IClock clock) =>
         {
-            if (ledger.Find(owner.Id, id) is not { } open)
+            if (await openLessons.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
@@ -78,7 +79,7 @@ internal static class ReachEndpoints
                 }
 
                 // Whoever was written to under this id has had it: the answer to the first request got lost.
-                if (open.State().State.Entries.All(e => e.Id != one.Id))
+                if (open.State.Entries.All(e => e.Id != one.Id))
                 {
                     using var message = WordAheadSender.MessageTo(student.Name, lesson, word, teacher, mail, $"{one.Id:N}", clock.GetCurrentInstant());
                     var (outcome, note) = await Send(message, owner, mail, http.RequestAborted);
@@ -91,7 +92,7 @@ internal static class ReachEndpoints
                 }
             }
 
-            return TypedResults.Ok(await ViewOf(ledger.Find(owner.Id, id)!, db));
+            return TypedResults.Ok(await ViewOf((await openLessons.Find(owner.Id, id))!, db));
         }).WithName("ReachOut").RequireRateLimiting(Limits.Files);
     }
 
@@ -110,7 +111,7 @@ internal static class ReachEndpoints
 
     private static async Task<ReachingView> ViewOf(OpenLesson open, SchoolDb db)
     {
-        var (position, state) = open.State();
+        var (position, state) = (open.Position, open.State);
         var view = LiveView.Of(open, state, position, feed: null, wrongTries: 0, Instant.MinValue);
         var missing = view.Rows.Where(r => r.Whereabouts is Whereabouts.Missing or Whereabouts.Left || r.Contacts > 0).ToList();
         var earlier = await EarlierNeeds(open, db);

@@ -21,10 +21,10 @@ internal static class RollCallEndpoints
 {
     public static void MapRollCall(this RouteGroupBuilder api)
     {
-        api.MapGet("/lessons/{id:guid}/roll-call", Results<Ok<RollCallView>, NotFound, ProblemHttpResult> (
-            Guid id, long? at, LedgerWriter ledger, Owner owner, IClock clock) =>
+        api.MapGet("/lessons/{id:guid}/roll-call", async Task<Results<Ok<RollCallView>, NotFound, ProblemHttpResult>> (
+            Guid id, long? at, OpenLessons openLessons, Owner owner, IClock clock) =>
         {
-            if (ledger.Find(owner.Id, id) is not { } open)
+            if (await openLessons.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
@@ -33,9 +33,9 @@ internal static class RollCallEndpoints
         }).WithName("GetRollCall");
 
         api.MapGet("/lessons/{id:guid}/roll-call.csv", async Task<Results<FileContentHttpResult, NotFound, ProblemHttpResult>> (
-            Guid id, long? at, LedgerWriter ledger, SchoolDb db, Owner owner, IClock clock) =>
+            Guid id, long? at, OpenLessons openLessons, SchoolDb db, Owner owner, IClock clock) =>
         {
-            if (ledger.Find(owner.Id, id) is not { } open)
+            if (await openLessons.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
@@ -64,7 +64,7 @@ internal static class RollCallEndpoints
             return null;
         }
 
-        var entries = open.State().State.Entries;
+        var entries = open.State.Entries;
         // Whose a name is counts for the past, too; everything else only from when it happened.
         var state = LessonState.Fold(entries.Where(e => e.HappenedAt <= at || e.Act is NameMatched or Struck), open.Merged);
         // A lesson that has not got further than this moment: a stretch that goes on is open, and counts up to here.

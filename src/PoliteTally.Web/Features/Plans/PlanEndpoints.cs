@@ -39,18 +39,18 @@ internal static class PlanEndpoints
             await LessonOf(id, db) is { } lesson ? TypedResults.Ok(PlanViews.Of(lesson, db)) : TypedResults.NotFound()).WithName("GetPlan");
 
         api.MapPut("/lessons/{id:guid}/plan", async Task<Results<Ok<PlanStored>, NotFound, ProblemHttpResult>> (
-            Guid id, PlanSent sent, SchoolDb db, LedgerWriter ledger) =>
+            Guid id, PlanSent sent, SchoolDb db, OpenLessons openLessons) =>
         {
             if (await LessonOf(id, db) is not { } lesson)
             {
                 return TypedResults.NotFound();
             }
 
-            return WhyNot(lesson, sent.Plan) is { } why ? why : await Store(lesson, sent, db, ledger);
+            return WhyNot(lesson, sent.Plan) is { } why ? why : await Store(lesson, sent, db, openLessons);
         }).WithName("ChangePlan");
 
         api.MapPost("/lessons/{id:guid}/plan/copy", async Task<Results<Ok<PlanStored>, NotFound, ProblemHttpResult>> (
-            Guid id, CopyFrom copy, SchoolDb db, LedgerWriter ledger) =>
+            Guid id, CopyFrom copy, SchoolDb db, OpenLessons openLessons) =>
         {
             if (await LessonOf(id, db) is not { } lesson || await LessonOf(copy.Lesson, db) is not { } from)
             {
@@ -58,7 +58,7 @@ internal static class PlanEndpoints
             }
 
             var plan = Copied(PlanJson.Of(from), lesson, db);
-            return WhyNot(lesson, plan) is { } why ? why : await Store(lesson, Instead(lesson, plan), db, ledger);
+            return WhyNot(lesson, plan) is { } why ? why : await Store(lesson, Instead(lesson, plan), db, openLessons);
         }).WithName("CopyPlan");
 
         api.MapGet("/lessons/{id:guid}/plan.json", async Task<Results<FileContentHttpResult, NotFound>> (
@@ -69,7 +69,7 @@ internal static class PlanEndpoints
                 : TypedResults.NotFound()).WithName("GetPlanFile");
 
         api.MapPost("/lessons/{id:guid}/plan/file", async Task<Results<Ok<PlanStored>, NotFound, ProblemHttpResult>> (
-            Guid id, HttpRequest request, SchoolDb db, LedgerWriter ledger, PictureFolder pictures, IClock clock) =>
+            Guid id, HttpRequest request, SchoolDb db, OpenLessons openLessons, PictureFolder pictures, IClock clock) =>
         {
             if (await LessonOf(id, db) is not { } lesson)
             {
@@ -84,7 +84,7 @@ internal static class PlanEndpoints
             }
 
             var plan = await document.TakeIn(db, pictures, clock.GetCurrentInstant());
-            return await Store(lesson, Instead(lesson, Copied(plan, lesson, db)), db, ledger);
+            return await Store(lesson, Instead(lesson, Copied(plan, lesson, db)), db, openLessons);
         }).WithName("BringInPlan").RequireRateLimiting(Limits.Files);
 
         api.MapPost("/markdown", (MarkdownSent sent) => TypedResults.Ok(
@@ -124,7 +124,7 @@ internal static class PlanEndpoints
     /// Stores a plan if nobody stored another meanwhile. Otherwise both changes are brought together over the plan that both
     /// began from, and that is stored; so that the second window is told and neither loses anything.
     /// </summary>
-    private static async Task<Results<Ok<PlanStored>, NotFound, ProblemHttpResult>> Store(Lesson lesson, PlanSent sent, SchoolDb db, LedgerWriter ledger)
+    private static async Task<Results<Ok<PlanStored>, NotFound, ProblemHttpResult>> Store(Lesson lesson, PlanSent sent, SchoolDb db, OpenLessons openLessons)
     {
         for (var tries = 0; tries < Tries; tries++)
         {
@@ -141,7 +141,7 @@ internal static class PlanEndpoints
                 .ExecuteUpdateAsync(set => set.SetProperty(l => l.Plan, json).SetProperty(l => l.PlanVersion, version + 1)) == 1)
             {
                 // The live lesson shows stages, points and statements of it.
-                ledger.Forget(l => l.Id == lesson.Id);
+                openLessons.Forget(l => l.Id == lesson.Id);
                 var stored = (await LessonOf(lesson.Id, db))!;
                 return TypedResults.Ok(new PlanStored(PlanViews.Of(stored, db), sent.Version != version, conflicts));
             }

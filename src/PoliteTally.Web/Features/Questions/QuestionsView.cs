@@ -12,7 +12,7 @@ public sealed record QuestionsView(long Position, IReadOnlyList<AskingView> Aski
 {
     internal static QuestionsView Of(OpenLesson open)
     {
-        var (position, state) = open.State();
+        var (position, state) = (open.Position, open.State);
         return new QuestionsView(position, [.. state.Askings.Select(a => AskingView.Of(a, open, state))]);
     }
 }

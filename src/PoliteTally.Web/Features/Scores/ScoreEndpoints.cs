@@ -65,15 +65,15 @@ internal static class ScoreEndpoints
                 term.Scheme.LessonsForTerm));
         }).WithName("ExplainTerm");
 
-        api.MapGet("/lessons/{id:guid}/scores/{student:guid}", Results<Ok<Explanation>, NotFound> (
-            Guid id, Guid student, LedgerWriter ledger, Owner owner) =>
+        api.MapGet("/lessons/{id:guid}/scores/{student:guid}", async Task<Results<Ok<Explanation>, NotFound>> (
+            Guid id, Guid student, OpenLessons openLessons, Owner owner) =>
         {
-            if (ledger.Find(owner.Id, id) is not { } open || open.Roster.FirstOrDefault(s => s.Name.Id == student) is not { } found)
+            if (await openLessons.Find(owner.Id, id) is not { } open || open.Roster.FirstOrDefault(s => s.Name.Id == student) is not { } found)
             {
                 return TypedResults.NotFound();
             }
 
-            var (_, state) = open.State();
+            var state = open.State;
             var did = Participation.From(state, student, open.Times, open.Rules);
             var score = LessonScore.Of(did, open.Rules.Scheme);
             var used = LeavesOf(score).Concat(did.Attendance.Entries).ToHashSet();

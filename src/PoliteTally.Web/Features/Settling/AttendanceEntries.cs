@@ -3,6 +3,7 @@ using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Names;
 using PoliteTally.Formats;
 using PoliteTally.Store;
+using PoliteTally.Store.Writing;
 
 namespace PoliteTally.Web.Features.Settling;
 

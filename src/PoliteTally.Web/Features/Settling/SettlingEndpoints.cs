@@ -7,6 +7,7 @@ using PoliteTally.Core.Names;
 using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Store.Writing;
 using PoliteTally.Web.Features.Lessons;
 
 namespace PoliteTally.Web.Features.Settling;
@@ -26,14 +27,14 @@ internal static class SettlingEndpoints
     public static void MapSettling(this RouteGroupBuilder api)
     {
         api.MapGet("/lessons/{id:guid}/settling", async Task<Results<Ok<SettlingView>, NotFound>> (
-            Guid id, LedgerWriter ledger, SchoolDb db, Owner owner, IClock clock) =>
-            ledger.Find(owner.Id, id) is { } open ? TypedResults.Ok(await ViewOf(open, db, clock)) : TypedResults.NotFound())
+            Guid id, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, IClock clock) =>
+            await openLessons.Find(owner.Id, id) is { } open ? TypedResults.Ok(await ViewOf(open, db, clock)) : TypedResults.NotFound())
             .WithName("GetSettling");
 
         api.MapPost("/lessons/{id:guid}/attendance/preview", async Task<Results<Ok<AttendanceLook>, NotFound>> (
-            Guid id, HttpRequest request, LedgerWriter ledger, SchoolDb db, Owner owner) =>
+            Guid id, HttpRequest request, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner) =>
         {
-            if (ledger.Find(owner.Id, id) is not { } open)
+            if (await openLessons.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
@@ -50,9 +51,9 @@ internal static class SettlingEndpoints
         }).WithName("PreviewAttendance").RequireRateLimiting(Limits.Files);
 
         api.MapPost("/lessons/{id:guid}/attendance", async Task<Results<Ok<SettlingView>, NotFound, ProblemHttpResult>> (
-            Guid id, HttpRequest request, LedgerWriter ledger, SchoolDb db, Owner owner, IClock clock) =>
+            Guid id, HttpRequest request, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, IClock clock) =>
         {
-            if (ledger.Find(owner.Id, id) is not { } open)
+            if (await openLessons.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }
@@ -79,7 +80,7 @@ internal static class SettlingEndpoints
             }
 
             var now = clock.GetCurrentInstant();
-            var (_, state) = open.State();
+            var state = open.State;
             var sightings = AttendanceEntries.Of(id, list, open.Times.CountedTo);
             var sure = AttendanceEntries.Sure(id, state, open.MatchesOf(NamesIn(list)), now);
             var result = (await ledger.Append(owner.Id, id, Source.File, sent.Name, [.. sightings, .. sure]))!;
@@ -105,13 +106,13 @@ internal static class SettlingEndpoints
                 await db.SaveChangesAsync();
             }
 
-            return TypedResults.Ok(await ViewOf(ledger.Find(owner.Id, id)!, db, clock));
+            return TypedResults.Ok(await ViewOf((await openLessons.Find(owner.Id, id))!, db, clock));
         }).WithName("BringInAttendance").RequireRateLimiting(Limits.Files);
 
         api.MapPut("/lessons/{id:guid}/names", async Task<Results<Ok<SettlingView>, NotFound, ProblemHttpResult>> (
-            Guid id, NameWordGiven word, LedgerWriter ledger, SchoolDb db, Owner owner, HttpContext http, IClock clock) =>
+            Guid id, NameWordGiven word, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, HttpContext http, IClock clock) =>
         {
-            if (ledger.Find(owner.Id, id) is not { } open || open.State().State.Names.GetValueOrDefault(word.Name ?? "") is not { } name)
+            if (await openLessons.Find(owner.Id, id) is not { } open || open.State.Names.GetValueOrDefault(word.Name ?? "") is not { } name)
             {
                 return TypedResults.NotFound();
             }
@@ -120,7 +121,7 @@ internal static class SettlingEndpoints
             var decides = word.Student is not null || word.NotAStudent;
             IReadOnlyList<NewEntry> entries = decides
                 ? [new NewEntry(Guid.CreateVersion7(), now, new NameMatched(name.Name, word.Student))]
-                : [.. WordsOn(name.Name, open.State().State).Select(e => new NewEntry(Guid.CreateVersion7(), now, new Struck(e)))];
+                : [.. WordsOn(name.Name, open.State).Select(e => new NewEntry(Guid.CreateVersion7(), now, new Struck(e)))];
             if (entries.Count > 0)
             {
                 var result = (await ledger.Append(owner.Id, id, Source.Tapped, http.User.Identity?.Name ?? "", entries))!;
@@ -130,7 +131,7 @@ internal static class SettlingEndpoints
                 }
             }
 
-            return TypedResults.Ok(await ViewOf(ledger.Find(owner.Id, id)!, db, clock));
+            return TypedResults.Ok(await ViewOf((await openLessons.Find(owner.Id, id))!, db, clock));
         }).WithName("DecideName");
     }
 

@@ -49,7 +49,7 @@ internal static class SettlingViews
 {
     public static SettlingView Of(OpenLesson open, IReadOnlyList<BroughtIn> files, Instant now)
     {
-        var (_, state) = open.State();
+        var state = open.State;
         var shown = state.Names.Values.Where(n => n.Sightings.Count > 0).ToList();
         var matches = open.MatchesOf([.. shown.Select(n => new ShownName(n.Name))]);
         var names = open.ShortNames;

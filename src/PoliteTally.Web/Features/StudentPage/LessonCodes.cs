@@ -12,7 +12,7 @@ public static class LessonCodes
     private const int Length = 4;
 
     /// <summary>The code of a lesson, made if it has none. One of 75^4, or about 31 million.</summary>
-    public static async Task<string?> Of(Guid lesson, SchoolDb db, LedgerWriter ledger)
+    public static async Task<string?> Of(Guid lesson, SchoolDb db, OpenLessons openLessons)
     {
         if (await db.Lessons.FirstOrDefaultAsync(l => l.Id == lesson) is not { } row)
         {
@@ -28,7 +28,7 @@ public static class LessonCodes
             while (await db.Lessons.IgnoreQueryFilters().AnyAsync(l => l.Code == row.Code));
 
             await db.SaveChangesAsync();
-            ledger.Forget(l => l.Id == lesson);
+            openLessons.Forget(l => l.Id == lesson);
         }
 
         return row.Code;

@@ -10,6 +10,7 @@ using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Questions;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Store.Writing;
 using PoliteTally.Web.Features.Plans;
 
 namespace PoliteTally.Web.Features.StudentPage;
@@ -64,7 +65,7 @@ internal static class PageEndpoints
             }).WithName("GetPageDoor");
 
         page.MapPost("/enter", async Task<Results<Ok<PageView>, ProblemHttpResult>> (
-            string code, PageEntry entry, HttpContext http, PageSessions sessions, GuessWatch watch, Passes passes, SchoolFile file, LedgerWriter ledger,
+            string code, PageEntry entry, HttpContext http, PageSessions sessions, GuessWatch watch, Passes passes, SchoolFile file, LedgerWriter ledger, OpenLessons openLessons,
             IClock clock) =>
         {
             var (found, wrong) = await Found(code, http, sessions, watch);
@@ -79,7 +80,7 @@ internal static class PageEndpoints
                 if (await StudentWith(pass, open, passes, file) is not { } student)
                 {
                     watch.Wrong(address, open.Lesson.Id);
-                    ledger.Touch(open.Lesson.Id);
+                    openLessons.Touch(open.Lesson.Id);
                     await Task.Delay(watch.WaitOf(address), http.RequestAborted);
                     return TypedResults.Problem(
                         "This pass does not open this lesson. Look at your slip once more, or ask your teacher.", statusCode: StatusCodes.Status401Unauthorized);
@@ -110,7 +111,7 @@ internal static class PageEndpoints
                 : TypedResults.Problem(NotIn, statusCode: StatusCodes.Status401Unauthorized)).WithName("GetPage");
 
         page.MapPost("/acts", async Task<Results<Ok<PageOwn>, ProblemHttpResult>> (
-            string code, PageAct act, HttpContext http, PageSessions sessions, LedgerWriter ledger, IClock clock) =>
+            string code, PageAct act, HttpContext http, PageSessions sessions, LedgerWriter ledger, OpenLessons openLessons, IClock clock) =>
         {
             if (await sessions.GuestOf(http, code) is not { } guest)
             {
@@ -129,12 +130,12 @@ internal static class PageEndpoints
             }
 
             var why = act.Doing == PageDoing.Answer && act.Asking is { } asking && act.Answer is { } answer
-                    && guest.OpenLesson.State().State.AskingOf(asking)?.Question.Anonymous == true
+                    && guest.OpenLesson.State.AskingOf(asking)?.Question.Anonymous == true
                 ? await ledger.Cast(lesson.OwnerId, lesson.Id, asking, student, act.Id, answer)
                 : ActOf(act, student, guest.OpenLesson.Rules) is { } named
                     ? (await ledger.Append(lesson.OwnerId, lesson.Id, Source.Page, "", [new NewEntry(act.Id, clock.GetCurrentInstant(), named)]))?.Refused is [var refused, ..] ? refused.Why : null
                     : "The page sent something that is not understood. Load it again.";
-            return why is null ? TypedResults.Ok(PageOwn.Of(guest, ledger.Find(lesson.OwnerId, lesson.Id)!.State().State)) : Refused.Now(why);
+            return why is null ? TypedResults.Ok(PageOwn.Of(guest, (await openLessons.Find(lesson.OwnerId, lesson.Id))!.State)) : Refused.Now(why);
         }).WithName("AddPageAct");
 
         page.MapPost("/leave", async Task<NoContent> (string code, HttpContext http, PageSessions sessions, PagePublisher publisher) =>
@@ -151,7 +152,7 @@ internal static class PageEndpoints
             string code, Guid picture, HttpContext http, PageSessions sessions, SchoolFile file, PictureFolder folder) =>
         {
             if (await sessions.GuestOf(http, code) is not { Student: { } student } guest
-                || !guest.OpenLesson.State().State.Askings.Any(a => a.GoesTo(student) && a.Question.Options.Any(o => o.Picture == picture)))
+                || !guest.OpenLesson.State.Askings.Any(a => a.GoesTo(student) && a.Question.Options.Any(o => o.Picture == picture)))
             {
                 return TypedResults.NotFound();
             }
@@ -176,7 +177,7 @@ internal static class PageEndpoints
 
     private static PageView ViewOf(PageGuest guest, IClock clock)
     {
-        var (now, state) = (clock.GetCurrentInstant(), guest.OpenLesson.State().State);
+        var (now, state) = (clock.GetCurrentInstant(), guest.OpenLesson.State);
         return new PageView(now, PageLesson.Of(guest.OpenLesson, state, now), PageOwn.Of(guest, state));
     }
 

@@ -14,7 +14,7 @@ public sealed class PageHub(PageSessions sessions, PagePublisher publisher) : Hu
             throw new HubException("This page is closed here.");
         }
 
-        await publisher.Watched(guest, Context);
+        await publisher.Watched(guest, Context, Clients.Caller);
     }
 
     /// <inheritdoc/>

@@ -1,11 +1,11 @@
 using System.Collections.Concurrent;
-using System.Text.Json;
 using Microsoft.AspNetCore.SignalR;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Store.Writing;
 using PoliteTally.Web.Features.Live;
 
 namespace PoliteTally.Web.Features.StudentPage;
@@ -15,8 +15,8 @@ namespace PoliteTally.Web.Features.StudentPage;
 /// notes who has a page open.
 /// </summary>
 public sealed class PagePublisher(
-    LedgerWriter ledger, SchoolFile file, IHubContext<PageHub> hub, IClock clock, TimeProvider timers, IHostApplicationLifetime life, ILogger<PagePublisher> log)
-    : BackgroundService
+    LedgerWriter ledger, OpenLessons openLessons, SchoolFile file, Windows windows, IClock clock, TimeProvider timers, IHostApplicationLifetime life,
+    ILogger<PagePublisher> log) : BackgroundService
 {
     /// <summary>How long a page may be away before its student counts as gone from it.</summary>
     internal static readonly TimeSpan Grace = TimeSpan.FromSeconds(20);
@@ -27,31 +27,36 @@ public sealed class PagePublisher(
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(100);
 
     private readonly ConcurrentDictionary<string, Watching> _watching = new();
-    private readonly Dictionary<Guid, Sent> _sent = [];
-    private readonly ChangedLessons _changed = new(ledger);
+    private readonly ConcurrentDictionary<Guid, ConcurrentDictionary<string, Watching>> _in = new();
+    private readonly ConcurrentDictionary<Guid, Sent> _sent = new();
 
     /// <summary>The sessions whose page is open in a lesson.</summary>
-    public IReadOnlySet<Guid> SessionsIn(Guid lesson) => _watching.Values.Where(w => w.Lesson == lesson).Select(w => w.Session).ToHashSet();
+    public IReadOnlySet<Guid> SessionsIn(Guid lesson) => PagesIn(lesson).Select(w => w.Session).ToHashSet();
 
-    /// <summary>A page watches a lesson.</summary>
-    public async Task Watched(PageGuest guest, HubCallerContext context)
+    /// <summary>A page watches a lesson. Somebody who waits to be let in hears of nothing but that.</summary>
+    public async Task Watched(PageGuest guest, HubCallerContext context, IClientProxy client)
     {
         var lesson = guest.OpenLesson.Lesson;
-        _watching[context.ConnectionId] = new Watching(lesson.OwnerId, lesson.Id, guest.Session, guest.Student, context);
-        await hub.Groups.AddToGroupAsync(context.ConnectionId, LessonGroup(lesson.Id));
-        await hub.Groups.AddToGroupAsync(context.ConnectionId, SessionGroup(lesson.Id, guest.Session));
-        if (guest.Student is { } student && PageSessions.IsOn(lesson.Stage) && guest.OpenLesson.State().State.Of(student).PageOpenBy is null)
+        var page = new Watching(lesson.OwnerId, lesson.Id, guest.Session, guest.Student, context, client);
+        Put(page);
+        windows.Hears(PageOf(context.ConnectionId), context, client);
+        if (guest.Student is { } student)
         {
-            await Note(lesson.OwnerId, lesson.Id, new PageOpened(student), clock.GetCurrentInstant());
+            await ComeIn(page, student, guest.OpenLesson);
         }
     }
 
     /// <summary>A page is gone. If its student has no other, and does not come back in a while, that is noted.</summary>
     public void Gone(string connection)
     {
-        if (_watching.TryRemove(connection, out var gone) && gone.Student is { } student)
+        windows.Gone(connection);
+        if (_watching.TryRemove(connection, out var gone))
         {
-            _ = CloseIfGone(gone, student, clock.GetCurrentInstant());
+            _in.GetValueOrDefault(gone.Lesson)?.TryRemove(connection, out _);
+            if (gone.Student is { } student)
+            {
+                _ = CloseIfGone(gone, student, clock.GetCurrentInstant());
+            }
         }
     }
 
@@ -67,88 +72,98 @@ public sealed class PagePublisher(
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        _ = CloseLeftOpen(stoppingToken);
-        await _changed.Each(
-            async lessons =>
-            {
-                var watched = _watching.Values.ToLookup(w => w.Lesson);
-                foreach (var lesson in lessons.Where(watched.Contains))
-                {
-                    await Publish(lesson, [.. watched[lesson]], stoppingToken);
-                }
-
-                foreach (var unwatched in _sent.Keys.Where(l => !watched.Contains(l)).ToList())
-                {
-                    _sent.Remove(unwatched);
-                }
-            },
-            // As much rest as work at least: the teacher's sheet comes first.
-            took => took > Pause ? took : Pause,
-            stoppingToken);
+        // As much rest as work at least: the teacher's sheet comes first.
+        _ = new ChangedLessons(openLessons, Publish, took => took > Pause ? took : Pause, stoppingToken);
+        await CloseLeftOpen(stoppingToken);
     }
 
-    private static string LessonGroup(Guid lesson) => $"lesson {lesson}";
+    private static string LessonOf(Guid lesson) => $"pages {lesson}";
 
-    private static string SessionGroup(Guid lesson, Guid session) => $"session {lesson} {session}";
+    private static string PageOf(string connection) => $"page {connection}";
 
-    private async Task Publish(Guid lesson, IReadOnlyList<Watching> pages, CancellationToken stopping)
+    private IEnumerable<Watching> PagesIn(Guid lesson) => _in.GetValueOrDefault(lesson)?.Values ?? [];
+
+    private void Put(Watching page)
+    {
+        _watching[page.Context.ConnectionId] = page;
+        _in.GetOrAdd(page.Lesson, _ => new())[page.Context.ConnectionId] = page;
+    }
+
+    private async Task Publish(Guid lesson)
     {
         try
         {
-            if (ledger.Find(pages[0].Owner, lesson) is not { } open)
+            var pages = PagesIn(lesson).ToList();
+            if (pages.Count == 0 || await openLessons.Find(pages[0].Owner, lesson) is not { } open)
             {
+                _sent.TryRemove(lesson, out _);
                 return;
             }
 
-            var state = open.State().State;
-            var before = _sent.GetValueOrDefault(lesson) ?? (_sent[lesson] = new Sent());
-            var seen = PageLesson.Of(open, state, clock.GetCurrentInstant());
+            var before = _sent.GetOrAdd(lesson, _ => new Sent());
+            var seen = PageLesson.Of(open, open.State, clock.GetCurrentInstant());
             // Compared at one and the same time: the clock alone is no change.
-            var shared = JsonSerializer.Serialize(seen with { Board = seen.Board with { Now = Instant.FromUnixTimeMilliseconds(0) } }, Wire.Options);
+            var shared = Written.Of(seen with { Board = seen.Board with { Now = Instant.FromUnixTimeMilliseconds(0) } }).Json;
             if (shared != before.Lesson)
             {
                 before.Lesson = shared;
-                await hub.Clients.Group(LessonGroup(lesson)).SendAsync("lesson", seen, stopping);
+                windows.Send(LessonOf(lesson), "lesson", Written.Of(seen));
             }
 
             foreach (var session in pages.GroupBy(p => p.Session))
             {
-                var student = session.First().Student;
-                if (PageSessions.GuestOf(session.Key, student, open) is not { } guest)
-                {
-                    continue;
-                }
-
-                var own = PageOwn.Of(guest, state);
-                var written = JsonSerializer.Serialize(own, Wire.Options);
-                if (before.Own.GetValueOrDefault(session.Key) != written)
-                {
-                    before.Own[session.Key] = written;
-                    await hub.Clients.Group(SessionGroup(lesson, session.Key)).SendAsync("own", own, stopping);
-                }
-
-                if (student is null && guest.Student is { } admitted)
-                {
-                    await LetIn(session, admitted, open, state);
-                }
+                await PublishOwn([.. session], before, open);
             }
         }
-        catch (Exception failure) when (failure is not OperationCanceledException)
+        catch (Exception failure)
         {
+            // What was sent last is not relied on any more.
+            _sent.TryRemove(lesson, out _);
             log.LogError(failure, "A change of lesson {Lesson} could not be sent to its student pages.", lesson);
         }
     }
 
-    private async Task LetIn(IEnumerable<Watching> pages, Guid student, OpenLesson open, LessonState state)
+    /// <summary>What concerns one student, to all windows of one session.</summary>
+    private async Task PublishOwn(IReadOnlyList<Watching> pages, Sent before, OpenLesson open)
     {
-        foreach (var page in pages)
+        var (session, student) = (pages[0].Session, pages[0].Student);
+        if (PageSessions.GuestOf(session, student, open) is not { } guest)
         {
-            _watching.TryUpdate(page.Context.ConnectionId, page with { Student = student }, page);
+            return;
         }
 
-        if (state.Of(student).PageOpenBy is null)
+        var own = Written.Of(PageOwn.Of(guest, open.State));
+        if (before.Own.GetValueOrDefault(session) != own.Json)
         {
-            await Note(open.Lesson.OwnerId, open.Lesson.Id, new PageOpened(student), clock.GetCurrentInstant());
+            before.Own[session] = own.Json;
+            foreach (var page in pages)
+            {
+                windows.SendTo(page.Context.ConnectionId, "own", own);
+            }
+        }
+
+        if (student is null && guest.Student is { } admitted)
+        {
+            foreach (var page in pages)
+            {
+                // A page that is gone meanwhile stays gone.
+                if (_watching.TryUpdate(page.Context.ConnectionId, page with { Student = admitted }, page))
+                {
+                    Put(page with { Student = admitted });
+                    await ComeIn(page, admitted, open);
+                    windows.SendTo(page.Context.ConnectionId, "lesson", Written.Of(PageLesson.Of(open, open.State, clock.GetCurrentInstant())));
+                }
+            }
+        }
+    }
+
+    /// <summary>A student's page is open: it hears of the lesson, and the first of their windows is noted.</summary>
+    private async Task ComeIn(Watching page, Guid student, OpenLesson open)
+    {
+        windows.Hears(LessonOf(page.Lesson), page.Context, page.Client);
+        if (PageSessions.IsOn(open.Lesson.Stage) && open.State.Of(student).PageOpenBy is null)
+        {
+            await Note(page.Owner, page.Lesson, new PageOpened(student), clock.GetCurrentInstant());
         }
     }
 
@@ -157,9 +172,10 @@ public sealed class PagePublisher(
         try
         {
             await Task.Delay(Grace, timers, life.ApplicationStopping);
-            if (!IsOpen(gone.Lesson, student) && ledger.Find(gone.Owner, gone.Lesson) is { } open && open.State().State.Of(student).PageOpenBy is not null)
+            while (!IsOpen(gone.Lesson, student) && await openLessons.Find(gone.Owner, gone.Lesson) is { } open
+                && open.State.Of(student).PageOpenBy is not null && !await TryNote(gone.Owner, gone.Lesson, new PageClosed(student), at))
             {
-                await Note(gone.Owner, gone.Lesson, new PageClosed(student), at);
+                await Task.Delay(Grace, timers, life.ApplicationStopping);
             }
         }
         catch (OperationCanceledException)
@@ -176,26 +192,41 @@ public sealed class PagePublisher(
         await Task.Delay(GraceAfterStart, timers, stopping);
         foreach (var lesson in running)
         {
-            if (ledger.Find(lesson.OwnerId, lesson.Id) is not { } open)
+            if (await openLessons.Find(lesson.OwnerId, lesson.Id) is not { } open)
             {
                 continue;
             }
 
-            var state = open.State().State;
+            var state = open.State;
             foreach (var student in open.Roster.Select(s => s.Name.Id).Where(s => state.Of(s).PageOpenBy is not null && !IsOpen(lesson.Id, s)))
             {
                 var last = state.Entries.Last(e => e is { Source: Source.Page, Act: StudentAct act } && state.Whose(act.Student) == student);
-                await Note(lesson.OwnerId, lesson.Id, new PageClosed(student), last.HappenedAt);
+                await TryNote(lesson.OwnerId, lesson.Id, new PageClosed(student), last.HappenedAt);
             }
         }
     }
 
-    private bool IsOpen(Guid lesson, Guid student) => _watching.Values.Any(w => w.Lesson == lesson && w.Student == student);
+    private bool IsOpen(Guid lesson, Guid student) => PagesIn(lesson).Any(w => w.Student == student);
+
+    /// <summary>Notes an act; false if the disk does not take it just now.</summary>
+    private async Task<bool> TryNote(Guid owner, Guid lesson, Act act, Instant at)
+    {
+        try
+        {
+            await Note(owner, lesson, act, at);
+            return true;
+        }
+        catch (IOException failure)
+        {
+            log.LogWarning(failure, "That a page was closed could not be noted; it is tried again.");
+            return false;
+        }
+    }
 
     private Task<WriteResult?> Note(Guid owner, Guid lesson, Act act, Instant at) =>
         ledger.Append(owner, lesson, Source.Page, "", [new NewEntry(Guid.CreateVersion7(), at, act)]);
 
-    private sealed record Watching(Guid Owner, Guid Lesson, Guid Session, Guid? Student, HubCallerContext Context);
+    private sealed record Watching(Guid Owner, Guid Lesson, Guid Session, Guid? Student, HubCallerContext Context, IClientProxy Client);
 
     private sealed class Sent
     {

@@ -17,7 +17,7 @@ public sealed record PageGuest(Guid Session, OpenLesson OpenLesson, Guid? Studen
 /// Browsers in which a student's page was entered. The token is 256 random bits in a cookie that scripts cannot read; the file keeps its
 /// SHA-256, which for so many bits needs no salt.
 /// </summary>
-public sealed class PageSessions(SchoolFile file, LedgerWriter ledger, IClock clock)
+public sealed class PageSessions(SchoolFile file, OpenLessons openLessons, IClock clock)
 {
     public const string Cookie = "polite-tally-page";
     private static readonly TimeSpan Remembered = TimeSpan.FromDays(120);
@@ -31,7 +31,7 @@ public sealed class PageSessions(SchoolFile file, LedgerWriter ledger, IClock cl
         var typed = Syllables.Read(code);
         await using var db = file.Open(Guid.Empty);
         var found = await db.Lessons.IgnoreQueryFilters().AsNoTracking().Where(l => l.Code == typed).Select(l => new { l.Id, l.OwnerId }).FirstOrDefaultAsync();
-        return found is null ? null : ledger.Find(found.OwnerId, found.Id);
+        return found is null ? null : await openLessons.Find(found.OwnerId, found.Id);
     }
 
     /// <summary>Begins a session and leaves its token with the browser.</summary>
@@ -123,7 +123,7 @@ public sealed class PageSessions(SchoolFile file, LedgerWriter ledger, IClock cl
             return open.OnSheetOf(open.Whose(known)) is { } one ? new PageGuest(session, open, one.Name.Id, "", TurnedAway: false) : null;
         }
 
-        return open.State().State.PageVisitors.GetValueOrDefault(session) is { } visitor
+        return open.State.PageVisitors.GetValueOrDefault(session) is { } visitor
             ? new PageGuest(session, open, visitor.Student, visitor.Name, visitor is { Word: not null, Student: null })
             : null;
     }

@@ -25,16 +25,16 @@ internal static class WayInEndpoints
     public static void MapWayIn(this RouteGroupBuilder api)
     {
         api.MapGet("/lessons/{id:guid}/way-in", async Task<Results<Ok<WayIn>, NotFound>> (
-            Guid id, SchoolDb db, LedgerWriter ledger, Owner owner, PagePublisher publisher, Settings settings, HttpRequest request) =>
-            await LessonCodes.Of(id, db, ledger) is { } code && ledger.Find(owner.Id, id) is { } open
+            Guid id, SchoolDb db, OpenLessons openLessons, Owner owner, PagePublisher publisher, Settings settings, HttpRequest request) =>
+            await LessonCodes.Of(id, db, openLessons) is { } code && await openLessons.Find(owner.Id, id) is { } open
                 ? TypedResults.Ok(await Of(code, open, db, publisher, settings, request))
                 : TypedResults.NotFound()).WithName("GetWayIn");
 
         // Black on white whatever the screen looks like: readers of such codes need it.
         api.MapGet("/lessons/{id:guid}/way-in.svg", async Task<Results<ContentHttpResult, NotFound>> (
-            Guid id, SchoolDb db, LedgerWriter ledger, Settings settings, HttpRequest request) =>
+            Guid id, SchoolDb db, OpenLessons openLessons, Settings settings, HttpRequest request) =>
         {
-            if (await LessonCodes.Of(id, db, ledger) is not { } code)
+            if (await LessonCodes.Of(id, db, openLessons) is not { } code)
             {
                 return TypedResults.NotFound();
             }
@@ -45,10 +45,10 @@ internal static class WayInEndpoints
         }).WithName("GetWayInPicture");
 
         api.MapDelete("/lessons/{id:guid}/pages/{session:guid}", async Task<Results<Ok<WayIn>, NotFound>> (
-            Guid id, Guid session, SchoolDb db, LedgerWriter ledger, Owner owner, PagePublisher publisher, Settings settings, HttpRequest request, IClock clock) =>
+            Guid id, Guid session, SchoolDb db, OpenLessons openLessons, Owner owner, PagePublisher publisher, Settings settings, HttpRequest request, IClock clock) =>
         {
             if (await db.PageSessions.FirstOrDefaultAsync(s => s.Id == session) is not { } row
-                || await LessonCodes.Of(id, db, ledger) is not { } code || ledger.Find(owner.Id, id) is not { } open)
+                || await LessonCodes.Of(id, db, openLessons) is not { } code || await openLessons.Find(owner.Id, id) is not { } open)
             {
                 return TypedResults.NotFound();
             }

@@ -1,0 +1,72 @@
+using Microsoft.EntityFrameworkCore;
+using PoliteTally.Core.GroundRules;
+using PoliteTally.Core.Names;
+using PoliteTally.Core.Plans;
+using PoliteTally.Store.Model;
+
+namespace PoliteTally.Store;
+
+/// <summary>What a lesson stands on beside its ledger: its row, its class's ground rules, its plan, its roster. Never changed; read anew.</summary>
+public sealed class LessonGround
+{
+    private readonly Dictionary<Guid, OnSheet> _onSheet;
+    private readonly HashSet<Guid> _rosterIds;
+
+    private LessonGround(Lesson lesson, IReadOnlyList<OnSheet> roster, IReadOnlyDictionary<Guid, Guid> merged, IReadOnlyList<ConfirmedName> confirmed)
+    {
+        (Lesson, ClassName, Roster, Merged, Confirmed) = (lesson, lesson.Class!.Name, roster, merged, confirmed);
+        (Rules, Plan) = (RulesJson.Of(lesson, lesson.Class), PlanJson.Of(lesson));
+        _onSheet = roster.ToDictionary(s => s.Name.Id);
+        ShortNames = Core.Names.ShortNames.For([.. roster.Select(s => s.Name)]);
+        _rosterIds = [.. _onSheet.Keys];
+        // An entry about a record that was merged into one of the roster is about somebody of the roster.
+        _rosterIds.UnionWith(merged.Where(m => _onSheet.ContainsKey(m.Value)).Select(m => m.Key));
+    }
+
+    /// <summary>The row of the lesson, not tracked.</summary>
+    public Lesson Lesson { get; }
+
+    /// <summary>The name of the class.</summary>
+    public string ClassName { get; }
+
+    /// <summary>The ground rules of the lesson.</summary>
+    public ClassRules Rules { get; }
+
+    /// <summary>What is prepared for it.</summary>
+    public Plan Plan { get; }
+
+    /// <summary>The students of this lesson, by family name.</summary>
+    public IReadOnlyList<OnSheet> Roster { get; }
+
+    /// <summary>What each of them is called in short, in this lesson.</summary>
+    public IReadOnlyDictionary<Guid, string> ShortNames { get; }
+
+    /// <summary>Records that were merged, each with the one it counts for.</summary>
+    public IReadOnlyDictionary<Guid, Guid> Merged { get; }
+
+    /// <summary>Names in meetings of the class that the teacher has decided on.</summary>
+    public IReadOnlyList<ConfirmedName> Confirmed { get; }
+
+    /// <summary>The ids that entries may speak of: those of the roster, and of records merged into one of it.</summary>
+    internal IReadOnlySet<Guid> RosterIds => _rosterIds;
+
+    /// <summary>A student of this lesson; null if they are none.</summary>
+    public OnSheet? OnSheetOf(Guid student) => _onSheet.GetValueOrDefault(student);
+
+    /// <summary>Reads it; null if the owner of the context has no such lesson.</summary>
+    internal static LessonGround? Load(SchoolDb db, Guid lessonId)
+    {
+        if (db.Lessons.AsNoTracking().Include(l => l.Class).FirstOrDefault(l => l.Id == lessonId) is not { } lesson)
+        {
+            return null;
+        }
+
+        var merged = Rosters.Merged(db);
+        var confirmed = db.KnownNames.AsNoTracking().Where(n => n.ClassId == lesson.ClassId).AsEnumerable()
+            .Select(n => new ConfirmedName(n.Folded, n.StudentId is { } id ? merged.GetValueOrDefault(id, id) : null)).ToList();
+        return new LessonGround(lesson, Rosters.Of(db, lesson), merged, confirmed);
+    }
+
+    /// <summary>The same with another row of the lesson: its course went on.</summary>
+    internal LessonGround With(Lesson lesson) => new(lesson, Roster, Merged, Confirmed);
+}

@@ -1,0 +1,40 @@
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Names;
+
+namespace PoliteTally.Store;
+
+/// <summary>
+/// Whose the names in the meeting of a lesson are, as far as they tell by themselves. A name is looked at once. It has a lock of its own: nobody
+/// who notes something waits for a comparison.
+/// </summary>
+internal sealed class LessonNames(OpenLesson lesson)
+{
+    private readonly Lock _lock = new();
+    private readonly Dictionary<string, NameMatch> _matches = new(StringComparer.Ordinal);
+    private NameMatcher? _matcher;
+
+    public NameMatch Of(ShownName shown)
+    {
+        lock (_lock)
+        {
+            var known = shown is { Number: null, Email: null } ? _matches.GetValueOrDefault(shown.Name) : null;
+            return known ?? (_matches[shown.Name] = Matcher().Match(shown));
+        }
+    }
+
+    public IReadOnlyList<NameMatch> Of(IReadOnlyList<ShownName> list)
+    {
+        lock (_lock)
+        {
+            return Matcher().Match(list);
+        }
+    }
+
+    private NameMatcher Matcher() => _matcher ??= new NameMatcher(lesson.Roster.Select(s => s.Name), lesson.Ground.Confirmed.Concat(ConfirmedHere()));
+
+    // What the teacher said of names in this lesson counts for other ways of writing them, too.
+    private IEnumerable<ConfirmedName> ConfirmedHere() => lesson.State.Names.Values
+        .Where(n => n.Match is { Source: Source.Tapped })
+        .Select(n => new ConfirmedName(NameFolding.Fold(n.Name), n.Match!.Student is { } id ? lesson.Whose(id) : null))
+        .Where(n => n.Folded.Length > 0);
+}

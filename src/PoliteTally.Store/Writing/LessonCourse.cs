@@ -1,0 +1,44 @@
+using Microsoft.EntityFrameworkCore;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Store.Model;
+
+namespace PoliteTally.Store.Writing;
+
+/// <summary>
+/// Writes down beside the ledger what it says of the course of a lesson, and the summaries of a settled one, in the transaction that stores the
+/// entry by which that changes.
+/// </summary>
+internal static class LessonCourse
+{
+    public static void Follow(Entry entry, Draft draft)
+    {
+        if (!(entry.Act is LessonStarted or LessonEnded or LessonSettled
+            || (entry.Act is Struck struck && draft.Struck(struck) is LessonStarted or LessonEnded or LessonSettled)))
+        {
+            return;
+        }
+
+        using var db = draft.Database();
+        var lesson = db.Lessons.Include(l => l.Class).Single(l => l.Id == draft.Lesson.Id);
+        var state = draft.State();
+        lesson.ActualStart = state.StartedAt;
+        lesson.ActualEnd = state.EndedAt;
+        lesson.Stage = state switch
+        {
+            { SettledBy: not null } => LessonStage.Settled,
+            { EndedAt: not null } => LessonStage.Ended,
+            { StartedAt: not null } => LessonStage.Live,
+            _ => LessonStage.Planned,
+        };
+        db.Summaries.Where(s => s.LessonId == lesson.Id).ExecuteDelete();
+        if (lesson.Stage == LessonStage.Settled)
+        {
+            lesson.RosterClosedAt ??= state.Entries.First(e => e.Id == state.SettledBy).NotedAt;
+            db.Summaries.AddRange(Summaries.Of(state, lesson, draft.Before.Rules, draft.Before.Roster.Select(s => s.Name.Id)));
+        }
+
+        db.SaveChanges();
+        db.Entry(lesson).State = EntityState.Detached;
+        draft.Lesson = lesson;
+    }
+}

@@ -1,0 +1,48 @@
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Names;
+using PoliteTally.Store.Model;
+
+namespace PoliteTally.Store.Writing;
+
+/// <summary>
+/// The class remembers what the teacher says of a name in a lesson, in the transaction that stores the entry; if that is taken back, it forgets
+/// what it had from this lesson.
+/// </summary>
+internal static class RememberedNames
+{
+    public static void Follow(Entry entry, Draft draft)
+    {
+        if (entry.Source != Source.Tapped || NameIn(entry.Act, draft) is not { } name || NameFolding.Fold(name) is not { Length: > 0 } folded)
+        {
+            return;
+        }
+
+        using var db = draft.Database();
+        var (lesson, word) = (draft.Lesson, draft.State().Names.GetValueOrDefault(name)?.Match);
+        var known = db.KnownNames.FirstOrDefault(n => n.ClassId == lesson.ClassId && n.Folded == folded);
+        if (word is { Source: Source.Tapped })
+        {
+            if (known is null)
+            {
+                db.KnownNames.Add(known = new KnownName { ClassId = lesson.ClassId, Folded = folded, Shown = name });
+            }
+
+            (known.Shown, known.StudentId, known.Origin, known.LessonId, known.NotedAt) =
+                (name, word.Student, $"lesson {lesson.Number}, {lesson.Title}", lesson.Id, entry.NotedAt);
+        }
+        else if (known?.LessonId == lesson.Id)
+        {
+            db.KnownNames.Remove(known);
+        }
+
+        db.SaveChanges();
+        draft.NamesRemembered = true;
+    }
+
+    private static string? NameIn(Act act, Draft draft) => act switch
+    {
+        NameMatched matched => matched.Name,
+        Struck struck => draft.Struck(struck) is NameMatched matched ? matched.Name : null,
+        _ => null,
+    };
+}
