@@ -22,8 +22,8 @@ public static class DemoSchool
     private const string Teacher = "Tamsin Vale";
     private static readonly DateTimeZone Zone = DateTimeZoneProviders.Tzdb["Atlantic/Faroe"];
 
-    /// <summary>Fills a file that has no accounts yet; otherwise does nothing.</summary>
-    /// <param name="file">The file.</param>
+    /// <summary>Fills a file that has no accounts yet.</summary>
+    /// <param name="file">The file, which counts only when all is in it.</param>
     /// <param name="dataFolder">Where the files that wait for settling are put, in <c>demo-files</c>.</param>
     /// <param name="clock">Today.</param>
     public static void LoadInto(SchoolFile file, string dataFolder, IClock clock)
@@ -41,14 +41,6 @@ public static class DemoSchool
             School = "Skerry Sound Online School",
             TimeZone = Zone.Id,
         };
-        using (var anybody = file.Open(Guid.Empty))
-        {
-            if (anybody.Users.Any())
-            {
-                return;
-            }
-        }
-
         using var db = file.Open(teacher.Id);
         var weather = MadeFrom("Weather and Tides, year 8", "roster-weather-and-tides.csv", now);
         var botany = MadeFrom("Island Botany, year 10", "roster-island-botany.csv", now + Duration.FromSeconds(1));
@@ -95,7 +87,6 @@ public static class DemoSchool
 
         Play(lessons, file, teacher.Id).GetAwaiter().GetResult();
 
-        // Last, so that a start that was broken off begins anew.
         db.Users.Add(teacher);
         db.SaveChanges();
         WaitingFiles(lessons, Path.Combine(dataFolder, "demo-files"));

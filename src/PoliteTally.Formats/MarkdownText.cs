@@ -1,3 +1,4 @@
+using System.Net;
 using Markdig;
 using Markdig.Syntax;
 using Markdig.Syntax.Inlines;
@@ -13,9 +14,28 @@ public static class MarkdownText
     private static readonly MarkdownPipeline Pipeline = new MarkdownPipelineBuilder().UsePipeTables().UseEmphasisExtras().Build();
 
     /// <summary>What is wrong with a text, each with its line; empty if it can be shown.</summary>
-    public static IReadOnlyList<string> Problems(string text)
+    public static IReadOnlyList<string> Problems(string text) => Look(text).Problems;
+
+    /// <summary>Renders a text. One with something wrong is shown as it was written, so that it can be seen and put right.</summary>
+    public static string Render(string text) => Look(text) is { Html: { } html, Problems: [] } ? html : $"<pre>{WebUtility.HtmlEncode(text)}</pre>\n";
+
+    /// <summary>Reads a text and renders it, for only that shows whether it can be: some texts can be read and not be rendered.</summary>
+    private static (string? Html, IReadOnlyList<string> Problems) Look(string text)
     {
-        var parts = Parse(text).Descendants().ToList();
+        try
+        {
+            var document = Markdown.Parse(text, Pipeline);
+            return (document.ToHtml(Pipeline), ProblemsOf(document));
+        }
+        catch (ArgumentException)
+        {
+            return (null, ["This text is nested too deeply to be read. Take some of its brackets or quotation marks out."]);
+        }
+    }
+
+    private static IReadOnlyList<string> ProblemsOf(MarkdownDocument document)
+    {
+        var parts = document.Descendants().ToList();
         return
         [
             .. parts.OfType<HtmlBlock>().Select(b => Tag(b.Line, b.Lines.ToString())),
@@ -27,30 +47,6 @@ public static class MarkdownText
 
         static string Tag(int line, string tag) =>
             $"Line {line + 1} has a tag, “{Short(tag)}”. Directions are Markdown: **bold**, *italic*, lists with a dash. To show a tag, put it between `backticks`.";
-    }
-
-    /// <summary>Renders a text with no problems.</summary>
-    /// <exception cref="FormatProblem">Something is wrong with it.</exception>
-    public static string Render(string text)
-    {
-        if (Problems(text) is [var first, ..])
-        {
-            throw new FormatProblem(first);
-        }
-
-        return Parse(text).ToHtml(Pipeline);
-    }
-
-    private static MarkdownDocument Parse(string text)
-    {
-        try
-        {
-            return Markdown.Parse(text, Pipeline);
-        }
-        catch (ArgumentException)
-        {
-            throw new FormatProblem("This text is nested too deeply to be read. Take some of its brackets or quotation marks out.");
-        }
     }
 
     private static bool IsSafe(string? address) =>

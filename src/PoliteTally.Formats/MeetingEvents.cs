@@ -55,12 +55,27 @@ public static class MeetingEvents
             }
             catch (FormatProblem problem)
             {
-                var id = element.ValueKind == JsonValueKind.Object ? Text(element, "id") : null;
-                problems.Add(new EventProblem(string.IsNullOrEmpty(id) || id.Length > 200 ? $"#{number}" : id, problem.Message));
+                problems.Add(new EventProblem(IdOf(element) is { Length: > 0 and <= 200 } id ? id : $"#{number}", problem.Message));
+            }
+            catch (InvalidOperationException)
+            {
+                problems.Add(new EventProblem($"#{number}", "A text in it is not Unicode: half of a pair of surrogates."));
             }
         }
 
         return (events, problems);
+    }
+
+    private static string? IdOf(JsonElement element)
+    {
+        try
+        {
+            return element.ValueKind == JsonValueKind.Object && element.TryGetProperty("id", out var id) && id.ValueKind == JsonValueKind.String ? id.GetString() : null;
+        }
+        catch (InvalidOperationException)
+        {
+            return null;
+        }
     }
 
     private static MeetingEvent ReadOne(JsonElement element)

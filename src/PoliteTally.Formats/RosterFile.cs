@@ -107,9 +107,14 @@ public static class RosterFile
         return guess;
     }
 
-    /// <summary>Whether a text looks like an e-mail address: one @ with something on each side, and no space.</summary>
+    /// <summary>
+    /// Whether a text is an e-mail address that post can go to: a local part of the signs that need no quotation marks (RFC 5321), one @, and a
+    /// domain of labels, in whatever script. At most 254 letters.
+    /// </summary>
     public static bool IsAddress(string text) =>
-        text.Count(c => c == '@') == 1 && !text.StartsWith('@') && !text.EndsWith('@') && !text.Contains(' ');
+        text.Length <= 254 && text.Split('@') is [{ Length: > 0 and <= 64 } local, { Length: > 0 } domain]
+        && !local.StartsWith('.') && !local.EndsWith('.') && local.All(c => char.IsLetterOrDigit(c) || "!#$%&'*+-/=?^_`{|}~.".Contains(c))
+        && domain.Split('.').All(label => label.Length is > 0 and <= 63 && !label.StartsWith('-') && !label.EndsWith('-') && label.All(c => char.IsLetterOrDigit(c) || c == '-'));
 
     private static RosterLine LineOf(Table table, TableRow row, IReadOnlyDictionary<string, int> fields)
     {

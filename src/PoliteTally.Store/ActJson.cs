@@ -90,7 +90,7 @@ public static class ActJson
         options.RespectRequiredConstructorParameters = true;
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
         options.Converters.Add(new Seconds());
-        options.TypeInfoResolver = new DefaultJsonTypeInfoResolver().WithAddedModifier(AddKinds);
+        options.TypeInfoResolver = new DefaultJsonTypeInfoResolver().WithAddedModifier(AddKinds).WithAddedModifier(NoGaps.In);
         return options;
     }
 
@@ -133,8 +133,11 @@ public static class ActJson
 
     private sealed class Seconds : JsonConverter<Duration>
     {
+        // Some thirty years: no length that anybody could mean is longer.
+        private const double MostSeconds = 1e9;
+
         public override Duration Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
-            Duration.FromSeconds(reader.GetDouble());
+            reader.GetDouble() is var seconds && Math.Abs(seconds) < MostSeconds ? Duration.FromSeconds(seconds) : throw new JsonException("A length of time is out of range.");
 
         public override void Write(Utf8JsonWriter writer, Duration value, JsonSerializerOptions options) =>
             writer.WriteNumberValue(value.TotalSeconds);

@@ -33,6 +33,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     public DbSet<WordSent> WordsSent => Set<WordSent>();
     public DbSet<LessonKey> LessonKeys => Set<LessonKey>();
     public DbSet<WordOfLesson> WordOfLessons => Set<WordOfLesson>();
+    public DbSet<EndedSession> EndedSessions => Set<EndedSession>();
     public DbSet<PageSession> PageSessions => Set<PageSession>();
 
     private Guid OwnerId => owner.Id;

@@ -7,20 +7,33 @@ using Microsoft.EntityFrameworkCore.Diagnostics;
 namespace PoliteTally.Store;
 
 /// <summary>Opens the SQLite file in the data folder, the same way everywhere.</summary>
-public sealed class SchoolFile(string dataFolder)
+public sealed class SchoolFile
 {
+    /// <summary>The name of the file in the data folder.</summary>
+    public const string Name = "polite-tally.db";
+
     // FULL: an acknowledgement means on the disk, not on its way there.
     // Secure delete: what is taken out of the file is not left lying in it.
     internal const string Pragmas =
         "PRAGMA synchronous = FULL; PRAGMA busy_timeout = 5000; PRAGMA foreign_keys = ON; PRAGMA secure_delete = ON";
 
-    private readonly string _path = Path.Combine(dataFolder, "polite-tally.db");
+    private readonly string _path;
+
+    /// <summary>The file in a data folder.</summary>
+    /// <param name="dataFolder">The folder.</param>
+    /// <param name="name">Another name, for one that is being made.</param>
+    public SchoolFile(string dataFolder, string name = Name)
+    {
+        _path = Path.Combine(dataFolder, name);
+        Options = new DbContextOptionsBuilder<SchoolDb>()
+            // One that is being made is moved or taken away, so nobody keeps it open.
+            .UseSqlite(new SqliteConnectionStringBuilder { DataSource = _path, Pooling = name == Name }.ToString())
+            .AddInterceptors(new OnOpening())
+            .Options;
+    }
 
     /// <summary>The options of every context on this file.</summary>
-    public DbContextOptions<SchoolDb> Options { get; } = new DbContextOptionsBuilder<SchoolDb>()
-        .UseSqlite($"Data Source={Path.Combine(dataFolder, "polite-tally.db")}")
-        .AddInterceptors(new OnOpening())
-        .Options;
+    public DbContextOptions<SchoolDb> Options { get; }
 
     /// <summary>A context that sees and makes the rows of one owner.</summary>
     public SchoolDb Open(Guid owner) => new(Options, new Owner { Id = owner });
@@ -39,10 +52,24 @@ public sealed class SchoolFile(string dataFolder)
     /// <summary>Brings the file up to the newest migration, making it if there is none.</summary>
     public void Migrate()
     {
-        Directory.CreateDirectory(dataFolder);
+        Directory.CreateDirectory(Path.GetDirectoryName(_path)!);
         using var db = Open(Guid.Empty);
         db.Database.Migrate();
         db.Database.ExecuteSqlRaw("PRAGMA journal_mode = WAL");
+    }
+
+    /// <summary>Lets go of the file, with all that was written in its one place and not in a log beside it.</summary>
+    internal void Close()
+    {
+        using (var connection = Connect())
+        {
+            using var checkpoint = connection.CreateCommand();
+            checkpoint.CommandText = "PRAGMA wal_checkpoint(TRUNCATE)";
+            checkpoint.ExecuteNonQuery();
+        }
+
+        using var db = Open(Guid.Empty);
+        SqliteConnection.ClearPool((SqliteConnection)db.Database.GetDbConnection());
     }
 
     private sealed class OnOpening : DbConnectionInterceptor

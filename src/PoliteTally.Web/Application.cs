@@ -37,17 +37,24 @@ namespace PoliteTally.Web;
 public static class Application
 {
     private const int LargestBody = 32_000_000;
+    private static readonly PathString[] HubPaths = ["/live", "/help/live", "/page/live"];
+    private const string NotUnderstood = "The request is not understood: its body or an address in it is not of the form described at /openapi/v1.json.";
 
     /// <summary>Builds the application, its file brought up to date and, if asked for and empty, filled with the demo school.</summary>
+    /// <exception cref="StartProblem">The data folder cannot be used.</exception>
     public static WebApplication Build(Settings settings)
     {
         var folder = Path.GetFullPath(settings.DataFolder);
-        Directory.CreateDirectory(folder);
-        var file = new SchoolFile(folder);
-        file.Migrate();
-        if (settings.Demo)
+        var held = SchoolFolder.Take(folder);
+        SchoolFile file;
+        try
         {
-            DemoSchool.LoadInto(file, folder, SystemClock.Instance);
+            file = held.Open(settings.Demo ? made => DemoSchool.LoadInto(made, folder, SystemClock.Instance) : null, Console.WriteLine);
+        }
+        catch
+        {
+            held.Dispose();
+            throw;
         }
 
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions
@@ -66,9 +73,12 @@ public static class Application
             .AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error)
             // What keeps the application from starting is said in one sentence, or thrown.
             .AddFilter("Microsoft.Extensions.Hosting.Internal.Host", LogLevel.None);
+        // Made by the services, so that it is let go of when all of them are done.
+        builder.Services.AddSingleton(_ => held);
         AddServices(builder.Services, file, folder, settings);
 
         var app = builder.Build();
+        _ = app.Services.GetRequiredService<SchoolFolder>();
         Use(app, settings);
         Map(app);
         return app;
@@ -90,10 +100,14 @@ public static class Application
         services.AddSingleton<IMail>(settings.Mail is { } server ? new SmtpMail(server) : new OutboxFolder(Path.Combine(folder, "outbox")));
         services.AddSingleton<WordAheadSender>();
         services.AddHostedService(s => s.GetRequiredService<WordAheadSender>());
+        services.AddSingleton<MissingPost>();
+        services.AddSingleton<FirstAccount>();
+        services.AddSingleton<SignedInSessions>();
         services.AddSingleton<FeedDesk>();
         services.AddSingleton<LessonKeys>();
         services.AddSingleton<StandInPrograms>();
         services.AddSingleton<GuessWatch>();
+        services.AddSingleton<KnockWatch>();
         services.AddSingleton<PageSessions>();
         services.AddSingleton<PagePublisher>();
         services.AddHostedService(s => s.GetRequiredService<PagePublisher>());
@@ -122,7 +136,15 @@ public static class Application
         {
             cookie.Cookie.Name = "polite-tally";
             cookie.Cookie.SameSite = SameSiteMode.Strict;
-            cookie.ExpireTimeSpan = TimeSpan.FromDays(14);
+            cookie.ExpireTimeSpan = SignedInSessions.Lasts;
+            cookie.Events.OnValidatePrincipal = async context =>
+            {
+                await SecurityStampValidator.ValidatePrincipalAsync(context);
+                if (!context.HttpContext.RequestServices.GetRequiredService<SignedInSessions>().GoesOn(context.Principal))
+                {
+                    context.RejectPrincipal();
+                }
+            };
             // The front end shows its own sign-in page: an API answers with a status, not with a way elsewhere.
             cookie.Events.OnRedirectToLogin = context => Answer(context.Response, StatusCodes.Status401Unauthorized);
             cookie.Events.OnRedirectToAccessDenied = context => Answer(context.Response, StatusCodes.Status403Forbidden);
@@ -136,7 +158,14 @@ public static class Application
 
         services.Configure<JsonOptions>(json => Wire.Configure(json.SerializerOptions));
         services.Configure<RouteHandlerOptions>(route => route.ThrowOnBadRequest = true);
-        services.AddProblemDetails();
+        services.AddValidation();
+        services.AddProblemDetails(problems => problems.CustomizeProblemDetails = context =>
+        {
+            if (context.ProblemDetails is HttpValidationProblemDetails { Errors: var errors } wrong)
+            {
+                wrong.Detail ??= string.Join(" ", errors.SelectMany(e => e.Value).Append("Nothing was stored."));
+            }
+        });
         services.AddOpenApi(Wire.Describe);
         services.AddResponseCompression(compression => compression.MimeTypes = ["text/html", "text/css", "text/javascript", "image/svg+xml"]);
         services.AddSignalR().AddJsonProtocol(json => Wire.Configure(json.PayloadSerializerOptions))
@@ -181,7 +210,7 @@ public static class Application
         app.UseExceptionHandler(new ExceptionHandlerOptions
         {
             ExceptionHandler = WriteProblem,
-            SuppressDiagnosticsCallback = handled => handled.Exception is BadHttpRequestException or FormatProblem,
+            SuppressDiagnosticsCallback = handled => handled.Exception is BadHttpRequestException or FormatProblem or NotSupportedException { Source: "System.Text.Json" },
         });
         app.UseStatusCodePages();
         app.UseSecurityHeaders(new HeaderPolicyCollection()
@@ -208,6 +237,7 @@ public static class Application
                 prepared.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
         });
         app.UseRouting();
+        app.Use(FromHere);
         app.UseAuthentication();
         app.Use((context, next) =>
         {
@@ -222,9 +252,9 @@ public static class Application
     private static void Map(WebApplication app)
     {
         app.MapOpenApi();
-        app.MapHub<LiveHub>("/live").RequireAuthorization();
-        app.MapHub<HelpHub>("/help/live");
-        app.MapHub<PageHub>("/page/live");
+        app.MapHub<LiveHub>(HubPaths[0].Value!).RequireAuthorization();
+        app.MapHub<HelpHub>(HubPaths[1].Value!);
+        app.MapHub<PageHub>(HubPaths[2].Value!);
         var api = app.MapGroup("/api");
         api.MapFeed();
         api.MapHelp();
@@ -270,6 +300,16 @@ public static class Application
     private static Guid OwnerOf(HttpContext context) =>
         Guid.TryParse(context.User.FindFirstValue(ClaimTypes.NameIdentifier), out var id) ? id : Guid.Empty;
 
+    // A line to a hub is opened with the cookies of whoever has the page, so no other site's page may open one.
+    private static Task FromHere(HttpContext context, RequestDelegate next)
+    {
+        var isHub = HubPaths.Any(path => context.Request.Path.StartsWithSegments(path));
+        return isHub && context.Request.Headers.Origin is [{ Length: > 0 } origin, ..]
+            && !(Uri.TryCreate(origin, UriKind.Absolute, out var from) && from.Authority == new Uri($"{context.Request.Scheme}://{context.Request.Host}").Authority)
+            ? Answer(context.Response, StatusCodes.Status403Forbidden)
+            : next(context);
+    }
+
     private static async Task CheckAntiforgery(HttpContext context, RequestDelegate next)
     {
         var request = context.Request;
@@ -283,7 +323,7 @@ public static class Application
             {
                 await TypedResults.Problem(
                     "This page has been open for too long or under another account. Load it again; nothing was stored.",
-                    statusCode: StatusCodes.Status400BadRequest).ExecuteAsync(context);
+                    statusCode: StatusCodes.Status403Forbidden).ExecuteAsync(context);
                 return;
             }
         }
@@ -299,7 +339,9 @@ public static class Application
             FormatProblem problem => (StatusCodes.Status422UnprocessableEntity, problem.Message),
             BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } =>
                 (StatusCodes.Status413PayloadTooLarge, "This is larger than can be taken here. A file may have up to 20 MB, and what is written on a page a few hundred characters."),
-            BadHttpRequestException problem => (problem.StatusCode, "The request is not understood: its body or an address in it is not of the form described at /openapi/v1.json."),
+            // Of something that comes in several kinds it was not said which.
+            NotSupportedException { Source: "System.Text.Json" } => (StatusCodes.Status400BadRequest, NotUnderstood),
+            BadHttpRequestException problem => (problem.StatusCode, NotUnderstood),
             IOException => (StatusCodes.Status503ServiceUnavailable, "It could not be stored just now; nothing was kept of it. Try again."),
             _ => (StatusCodes.Status500InternalServerError, "Something went wrong on our side; nothing was kept of this request. Try again."),
         };

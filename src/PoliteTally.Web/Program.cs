@@ -1,6 +1,7 @@
 using System.Net.Sockets;
 using PoliteTally.Store;
 using PoliteTally.Web;
+using PoliteTally.Web.Features.Accounts;
 using PoliteTally.Web.Features.Plans;
 
 return args switch
@@ -24,7 +25,17 @@ static async Task<int> Serve(string[] arguments)
         return 2;
     }
 
-    var app = Application.Build(settings);
+    WebApplication app;
+    try
+    {
+        app = Application.Build(settings);
+    }
+    catch (StartProblem problem)
+    {
+        await Console.Error.WriteLineAsync(problem.Message);
+        return 1;
+    }
+
     try
     {
         await app.StartAsync();
@@ -36,6 +47,11 @@ static async Task<int> Serve(string[] arguments)
     }
 
     Console.WriteLine($"Polite Tally is ready at {app.Urls.First()}");
+    if (app.Services.GetRequiredService<FirstAccount>().Word is { } word)
+    {
+        Console.WriteLine($"Nobody has an account yet. Whoever makes the first one is asked for this word: {word}");
+    }
+
     await app.WaitForShutdownAsync();
     // The writer finishes what it has taken.
     await app.DisposeAsync();
@@ -66,6 +82,12 @@ static int WritePlanSchema()
 // Reckons every settled lesson anew from its ledger and compares with what term screens read.
 static int Check(Settings settings)
 {
+    if (!File.Exists(Path.Combine(settings.DataFolder, SchoolFile.Name)))
+    {
+        Console.Error.WriteLine($"There is no {SchoolFile.Name} in {settings.DataFolder}. Name its folder with --data DIR.");
+        return 1;
+    }
+
     var differences = Summaries.Check(new SchoolFile(settings.DataFolder));
     foreach (var difference in differences)
     {

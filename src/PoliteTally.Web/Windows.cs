@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Security.Claims;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Threading.Channels;
@@ -73,6 +74,18 @@ public sealed class Windows(ILogger<Windows> log)
         }
     }
 
+    /// <summary>Drops windows by who opened them.</summary>
+    public void Drop(Func<ClaimsPrincipal?, bool> whose)
+    {
+        foreach (var (_, window) in _windows)
+        {
+            if (whose(window.Who))
+            {
+                window.Drop();
+            }
+        }
+    }
+
     /// <summary>Sends something to all windows that hear of it.</summary>
     public void Send(string of, string method, Written? what = null)
     {
@@ -115,6 +128,8 @@ public sealed class Windows(ILogger<Windows> log)
             }
         }
 
+        public ClaimsPrincipal? Who => _context.User;
+
         public void Close() => _queue.Writer.TryComplete();
 
         private async Task Pump(IClientProxy client)
@@ -141,7 +156,7 @@ public sealed class Windows(ILogger<Windows> log)
             }
         }
 
-        private void Drop()
+        public void Drop()
         {
             Close();
             _context.Abort();

@@ -17,6 +17,8 @@ internal static class Wire
     {
         ActJson.Configure(options);
         options.NumberHandling = JsonNumberHandling.Strict;
+        // What is not known here was meant by whoever sent it: it is refused and not passed over.
+        options.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
         options.Converters.Add(new Milliseconds());
         options.Converters.Add(new Iso<LocalDate>(LocalDatePattern.Iso, "a day such as 2026-11-26"));
         options.Converters.Add(new Iso<LocalTime>(LocalTimePattern.CreateWithInvariantCulture("HH:mm"), "a time such as 09:30"));

@@ -155,7 +155,7 @@ public sealed class AccessTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         var teacher = await app.SignedIn();
         teacher.Http.DefaultRequestHeaders.Remove("X-XSRF-TOKEN");
         var response = await teacher.Post("/api/classes", new NewClass("Island Botany"));
-        response.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        response.StatusCode.ShouldBe(HttpStatusCode.Forbidden);
         (await teacher.Get<List<ClassLine>>("/api/classes")).ShouldNotContain(c => c.Name == "Island Botany");
     }
 

@@ -213,4 +213,20 @@ public sealed class PlanTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         look.Html.ShouldContain(html ?? "");
         string.Join(' ', look.Problems).ShouldContain(problem ?? "");
     }
+
+    [Theory]
+    [InlineData('[')]
+    [InlineData('>')]
+    [InlineData('*')]
+    public async Task Directions_nested_too_deeply_are_refused_before_anything_is_stored(char nested)
+    {
+        var room = await (await app.SignedIn()).Teach();
+        var before = (await Store(room, await Of(room), new Plan { Stages = [Stage("Arriving", directions: "Read **twice**.")] })).View;
+        var answer = await Put(room, new PlanSent(before.Version, before.Plan, before.Plan with { Stages = [Stage("Arriving", directions: new string(nested, 128))] }));
+        ((int)answer.StatusCode).ShouldBeOneOf(200, 422);
+        var after = await Of(room);
+        (await room.Tap(new BoardPut(BoardItem.Directions), new StageMoved(after.Plan.Stages[0].Id))).Refused.ShouldBeEmpty();
+        (await room.Teacher.Http.GetAsync($"/api/lessons/{room.Lesson}/board")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        after.Plan.Stages[0].Directions.ShouldBe(answer.IsSuccessStatusCode ? new string(nested, 128) : "Read **twice**.");
+    }
 }

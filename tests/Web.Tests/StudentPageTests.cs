@@ -148,7 +148,7 @@ public sealed class StudentPageTests(AppUnderTest app) : IClassFixture<AppUnderT
         // A student named in the request is nobody: who it is, is known by the session.
         var forged = await eino.Http.PostAsync($"/api/page/{eino.Code}/acts", new StringContent(
             $$$"""{"id":"{{{Guid.NewGuid()}}}","doing":"answer","student":"{{{room.Students["Zainab"]}}}","asking":"{{{asking}}}","answer":{"options":["{{{Veers}}}"]}}""", Encoding.UTF8, "application/json"));
-        forged.StatusCode.ShouldBeOneOf(HttpStatusCode.OK, HttpStatusCode.BadRequest);
+        forged.StatusCode.ShouldBeOneOf(HttpStatusCode.OK, HttpStatusCode.BadRequest, HttpStatusCode.Forbidden);
         var view = (await room.Teacher.Get<QuestionsView>($"/api/lessons/{room.Lesson}/questions")).Askings[0];
         view.Students.Where(s => s.Answer is not null).Select(s => s.Student).ShouldNotContain(room.Students["Zainab"]);
     }
@@ -177,14 +177,14 @@ public sealed class StudentPageTests(AppUnderTest app) : IClassFixture<AppUnderT
         using var juno = await Pupil.In(room, passes["Juno"]);
         using var eino = await Pupil.In(room, passes["Eino"]);
         var message = (await juno.Do(PageDoing.Write, text: "why does it back?", kind: ChatKind.Question)).Wrote[0].Message;
-        (await eino.See()).Lesson.Said.ShouldBeEmpty();
+        (await eino.See()).Lesson!.Said.ShouldBeEmpty();
         var line = (await room.Teacher.Get<ChatView>($"/api/lessons/{room.Lesson}/chat")).Messages.ShouldHaveSingleItem();
         (line.FromPage, line.Private, line.Proposal).ShouldBe((true, true, ChatKind.Question));
         await room.Tap(new MessageShown(message), new ChatSorted(message, ChatKind.Question));
-        (await eino.See()).Lesson.Said.ShouldHaveSingleItem().ShouldBe(new PageMessage(message, "Juno", ChatKind.Question, "why does it back?"));
+        (await eino.See()).Lesson!.Said.ShouldHaveSingleItem().ShouldBe(new PageMessage(message, "Juno", ChatKind.Question, "why does it back?"));
         (await juno.See()).Own.Wrote[0].Shown.ShouldBeTrue();
         await room.Tap(new ChatHidden(message));
-        (await eino.See()).Lesson.Said.ShouldBeEmpty();
+        (await eino.See()).Lesson!.Said.ShouldBeEmpty();
     }
 
     [Fact]
@@ -194,7 +194,7 @@ public sealed class StudentPageTests(AppUnderTest app) : IClassFixture<AppUnderT
         using var juno = await Pupil.In(room, passes["Juno"]);
         (await juno.Refused(PageDoing.Signal, text: "yes")).ShouldContain("No signal round");
         await room.Tap(new BoardPut(BoardItem.Statement, "Backing is anticlockwise."));
-        (await juno.See()).Lesson.Signals.ShouldBe(["yes", "no", "not sure"]);
+        (await juno.See()).Lesson!.Signals.ShouldBe(["yes", "no", "not sure"]);
         (await juno.Refused(PageDoing.Signal, text: "SECRET message to the sheet")).ShouldContain("not understood");
         (await juno.Do(PageDoing.Signal, text: "yes")).Signal.ShouldBe("yes");
         (await room.Sheet()).Head.Signals.ShouldHaveSingleItem().ShouldBe(new SignalSeen(room.Students["Juno"], "yes"));
@@ -297,7 +297,7 @@ public sealed class StudentPageTests(AppUnderTest app) : IClassFixture<AppUnderT
         await room.Tap(new LessonEnded());
         (await juno.Refused(PageDoing.RaiseHand)).ShouldContain("over");
         (await eino.Enter(passes["Eino"])).StatusCode.ShouldBe(HttpStatusCode.Gone);
-        (await juno.See()).Lesson.Stage.ShouldBe(Store.Model.LessonStage.Ended);
+        (await juno.See()).Lesson!.Stage.ShouldBe(Store.Model.LessonStage.Ended);
     }
 
     [Fact]
@@ -310,7 +310,7 @@ public sealed class StudentPageTests(AppUnderTest app) : IClassFixture<AppUnderT
             (await guesser.Enter($"bobo-bobo-bobo{(char)('a' + i)}")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
         }
 
-        (await room.Sheet()).Head.WrongTries.ShouldBe(GuessWatch.ToldFrom);
+        (await room.Sheet()).Head.Tries.Wrong.ShouldBe(GuessWatch.ToldFrom);
     }
 
     [Fact]
@@ -319,7 +319,7 @@ public sealed class StudentPageTests(AppUnderTest app) : IClassFixture<AppUnderT
         var (room, passes) = await Taught();
         using var juno = await Pupil.In(room, passes["Juno"]);
         juno.Http.DefaultRequestHeaders.Remove("X-Student-Page");
-        (await juno.Send(new PageAct(Guid.NewGuid(), PageDoing.RaiseHand))).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        (await juno.Send(new PageAct(Guid.NewGuid(), PageDoing.RaiseHand))).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
         (await room.Sheet()).Head.Hands.ShouldBeEmpty();
     }
 
@@ -442,5 +442,42 @@ public sealed class StudentPageTests(AppUnderTest app) : IClassFixture<AppUnderT
         }
 
         walked.ShouldBeGreaterThan(60);
+    }
+
+    [Fact]
+    public async Task Whoever_only_typed_a_name_sees_nothing_but_that_they_wait_or_were_not_let_in()
+    {
+        var (room, passes) = await Taught();
+        await SetRules(room, r => r with { PageByName = true });
+        using var juno = await Pupil.In(room, passes["Juno"]);
+        await juno.Do(PageDoing.RaiseHand);
+        await room.Tap(new BoardPut(BoardItem.HandLine), new BoardPut(BoardItem.Turn), new Called(room.Students["Juno"], Core.Hands.TurnOrigin.Hand));
+        using var stranger = await Pupil.Before(room);
+        await Visitor.Read<PageView>(await stranger.Enter(null, "harbour-office-3"));
+        foreach (var standing in new[] { PageStanding.Waiting, PageStanding.TurnedAway })
+        {
+            var text = await stranger.Http.GetStringAsync($"/api/page/{stranger.Code}");
+            text.ShouldNotContain("Juno");
+            text.ShouldNotContain("Why the wind backs");
+            (await stranger.See()).Own.Standing.ShouldBe(standing);
+            await room.Tap(new PageAdmitted((await room.Sheet()).Head.Callers is [var caller, ..] ? caller.Session : Guid.Empty, null));
+        }
+    }
+
+    [Fact]
+    public async Task Knocking_by_name_has_a_limit_and_the_teacher_is_told_once()
+    {
+        var (room, _) = await Taught();
+        await SetRules(room, r => r with { PageByName = true });
+        var answers = new List<HttpStatusCode>();
+        for (var i = 0; i < 150; i++)
+        {
+            using var stranger = await Pupil.Before(room);
+            answers.Add((await stranger.Enter(null, $"stranger {i}")).StatusCode);
+        }
+
+        answers.Count(a => a == HttpStatusCode.OK).ShouldBeLessThanOrEqualTo(40);
+        answers[^1].ShouldBe(HttpStatusCode.TooManyRequests);
+        (await room.Sheet()).Head.Callers.Count.ShouldBeLessThanOrEqualTo(40);
     }
 }

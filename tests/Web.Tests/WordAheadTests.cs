@@ -222,4 +222,37 @@ public sealed class WordAheadTests
 
         public IMailboxFilter CreateInstance(ISessionContext context) => this;
     }
+
+    [Theory]
+    [InlineData("b@x,y.example")]
+    [InlineData("b@x y.example")]
+    [InlineData("two@at@skerrysound.example")]
+    [InlineData("<b@skerrysound.example>")]
+    public async Task An_address_that_no_post_takes_is_refused_when_it_is_brought_in(string address)
+    {
+        await using var app = await Running();
+        var teacher = await app.SignedIn();
+        var made = await teacher.Post<ClassLine>("/api/classes", new NewClass("Weather and Tides"));
+        var answer = await teacher.Send($"/api/classes/{made.Id}/roster", $"Given name,Family name,E-mail\nJuno,Quillfeather,\"{address}\"\n");
+        answer.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await answer.Content.ReadAsStringAsync()).ShouldContain("Row 2");
+    }
+
+    [Fact]
+    public async Task One_message_that_cannot_be_written_never_stops_the_next()
+    {
+        await using var app = await Running();
+        var (teacher, inClass, lesson) = await Soon(app);
+        await using (var db = app.File.Open(Guid.Empty))
+        {
+            // From a file of before addresses were looked at so closely.
+            await db.Students.IgnoreQueryFilters().Where(s => s.Given == "Eino").ExecuteUpdateAsync(set => set.SetProperty(s => s.Email, "b@x,y.example"));
+        }
+
+        await SendDue(app);
+        await SendDue(app);
+        var word = await Word(teacher, lesson);
+        word.Students.Count(m => m.State == WordState.Sent).ShouldBe(1);
+        word.Students.Count(m => m.State == WordState.NotSent).ShouldBe(1);
+    }
 }

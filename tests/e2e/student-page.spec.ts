@@ -255,6 +255,19 @@ test('the page weighs under 100 kB and works on a line with 400 ms of delay that
   line.close()
 })
 
+test('on a line that breaks off while the page is loaded, it comes all the same', async ({ browser }) => {
+  test.setTimeout(400_000)
+  const line = await slowLine(program.address, 10, 0, 0.2)
+  for (let load = 0; load < 50; load++) {
+    const page = await (await browser.newContext({ baseURL: line.address, viewport: { width: 360, height: 740 } })).newPage()
+    // A browser shows a page of its own if it gets nothing at all: whoever is there loads again.
+    await expect(() => page.goto(`/p/${code}`)).toPass()
+    await expect(page.getByLabel('Your pass'), `load ${load}`).toBeVisible({ timeout: 60_000 })
+    await page.context().close()
+  }
+  line.close()
+})
+
 test('a page that the teacher ended asks for the pass again', async () => {
   await teacher.keyboard.press('F6')
   await teacher.getByRole('button', { name: /^Student page/ }).click()

@@ -138,3 +138,13 @@ router.beforeEach(async (to) => {
 router.afterEach((to) => {
   document.title = typeof to.meta.title === 'string' ? `${to.meta.title} · Polite Tally` : 'Polite Tally'
 })
+
+// A piece of the front end that did not come: browsers remember that it failed, so the page it belongs to is loaded whole, when the server answers.
+router.onError((_, to) => {
+  const load = () =>
+    fetch(to.fullPath, { cache: 'no-store' }).then(
+      (answer) => (answer.ok ? location.assign(to.fullPath) : void setTimeout(load, 2000)),
+      () => void setTimeout(load, 2000),
+    )
+  setTimeout(load, 500)
+})

@@ -113,6 +113,20 @@ namespace PoliteTally.Store.Migrations
                     b.ToTable("BroughtIn");
                 });
 
+            modelBuilder.Entity("PoliteTally.Store.Model.EndedSession", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("EndedSessions");
+                });
+
             modelBuilder.Entity("PoliteTally.Store.Model.Enrolment", b =>
                 {
                     b.Property<Guid>("ClassId")

@@ -26,6 +26,13 @@ public sealed class Teacher : IdentityUser<Guid>
     public string LiveKeys { get; set; } = "{}";
 }
 
+/// <summary>A session of a teacher that was ended by signing out, while its cookie could still be shown.</summary>
+public sealed class EndedSession
+{
+    public Guid Id { get; init; }
+    public Instant At { get; init; }
+}
+
 /// <summary>A term of the school, with the days on which there are no lessons.</summary>
 public sealed class Term : IOwned
 {

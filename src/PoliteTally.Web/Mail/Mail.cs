@@ -79,6 +79,8 @@ public sealed class SmtpMail(MailServer server) : IMail
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
 
+    private const int ImplicitTls = 465;
+
     /// <inheritdoc/>
     public MailboxAddress From(string name) => new(name, server.From);
 
@@ -88,7 +90,7 @@ public sealed class SmtpMail(MailServer server) : IMail
         using var client = new SmtpClient { Timeout = (int)Patience.TotalMilliseconds };
         try
         {
-            await client.ConnectAsync(server.Host, server.Port, server.Encrypted ? SecureSocketOptions.Auto : SecureSocketOptions.None, stopping);
+            await client.ConnectAsync(server.Host, server.Port, SecurityOf(server), stopping);
             if (server.User is { } user)
             {
                 await client.AuthenticateAsync(user, server.Password ?? "", stopping);
@@ -103,9 +105,19 @@ public sealed class SmtpMail(MailServer server) : IMail
             throw failure switch
             {
                 AuthenticationException => new MailProblem("The mail server does not take the user and password of the settings.", passes: true, failure),
+                NotSupportedException => new MailProblem(
+                    $"The mail server {server.Host}:{server.Port} takes no encrypted connection, so nothing was sent to it. To send without, the settings say smtp+plain://.", passes: true, failure),
                 SmtpCommandException refused => new MailProblem($"The mail server refused it: {refused.Message}", passes: false, failure),
                 _ => new MailProblem($"The mail server {server.Host}:{server.Port} cannot be reached.", passes: true, failure),
             };
         }
     }
+
+    // Where TLS is wanted a server that has none is refused: the password would go in clear.
+    private static SecureSocketOptions SecurityOf(MailServer server) => server switch
+    {
+        { Encrypted: false } => SecureSocketOptions.None,
+        { Port: ImplicitTls } => SecureSocketOptions.SslOnConnect,
+        _ => SecureSocketOptions.StartTls,
+    };
 }

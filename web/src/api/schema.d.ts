@@ -2126,6 +2126,11 @@ export interface components {
             /** Format: int32 */
             settled: number;
         };
+        DoorTries: {
+            /** Format: int32 */
+            wrong: number;
+            tooManyKnocks: boolean;
+        };
         DrawMade: {
             /** Format: uuid */
             student: string;
@@ -2402,8 +2407,7 @@ export interface components {
             askings: components["schemas"]["AskingLine"][];
             signals: components["schemas"]["SignalSeen"][];
             callers: components["schemas"]["PageCaller"][];
-            /** Format: int32 */
-            wrongTries: number;
+            tries: components["schemas"]["DoorTries"];
         };
         LiveKeys: {
             changed: {
@@ -2530,6 +2534,7 @@ export interface components {
             name: string;
             school: string;
             timeZone: string;
+            word?: null | string;
         };
         NewClass: {
             name: string;
@@ -2675,7 +2680,7 @@ export interface components {
         };
         PageView: {
             now: components["schemas"]["Instant"];
-            lesson: components["schemas"]["PageLesson"];
+            lesson: null | components["schemas"]["PageLesson"];
             own: components["schemas"]["PageOwn"];
         };
         PageWrote: {
@@ -3180,6 +3185,7 @@ export interface components {
             account: null | components["schemas"]["Account"];
             offersDemo: boolean;
             awaitsFirstAccount: boolean;
+            asksForWord: boolean;
         };
         SettlingView: {
             lesson: components["schemas"]["LessonLine"];

@@ -3,6 +3,7 @@ import { api, ask, Problem, type Schemas } from '../api/client'
 import { keepLine } from './line'
 import { entryId, Outbox, type Act, type Noted } from './outbox'
 import { drawChat, type DrawnHand } from './pencil'
+import { ServerTime } from './serverTime'
 
 /**
  * A helper's window on a lesson: the key of the link is the right to it. What may be seen is asked for with the key; the hub only says that
@@ -14,7 +15,7 @@ export function useHelp(key: string) {
   const away = ref(false)
   const closed = ref('')
   const now = ref(Date.now())
-  let ahead = 0
+  const time = new ServerTime()
   const headers = { Authorization: `Bearer ${key}` }
 
   const outbox = new Outbox(
@@ -23,7 +24,7 @@ export function useHelp(key: string) {
     (entries) => ask(api.POST('/api/help/entries', { body: { entries }, headers })),
     (list) => (noted.value = list),
     (state, position) => {
-      away.value = state === 'away'
+      if (state !== 'unkept') away.value = state === 'away'
       if (position !== undefined && (view.value?.position ?? 0) < position) setTimeout(() => void load(), 100)
     },
   )
@@ -31,7 +32,7 @@ export function useHelp(key: string) {
   async function load() {
     try {
       const next = await ask(api.GET('/api/help', { headers }))
-      ahead = next.now - Date.now()
+      time.heard(next.now)
       if (next.position >= (view.value?.position ?? 0)) view.value = next
       outbox.shown(next.position)
       closed.value = ''
@@ -48,7 +49,7 @@ export function useHelp(key: string) {
     await load()
     outbox.hurry()
   })
-  const ticking = setInterval(() => (now.value = Date.now() + ahead), 1000)
+  const ticking = setInterval(() => (now.value = time.now()), 1000)
   onScopeDispose(() => {
     clearInterval(ticking)
     outbox.close()
@@ -56,7 +57,7 @@ export function useHelp(key: string) {
   void outbox.wake()
 
   function note(...acts: Act[]) {
-    const at = Date.now() + ahead
+    const at = time.note()
     void outbox.add(acts.map((act, i) => ({ id: entryId(at + i), happenedAt: Math.round(at), act })))
   }
 

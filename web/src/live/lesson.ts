@@ -4,6 +4,7 @@ import { keepLine } from './line'
 import { patched } from './patch'
 import { draw, type View } from './pencil'
 import { entryId, Outbox, type Act, type Noted } from './outbox'
+import { ServerTime } from './serverTime'
 
 /**
  * A lesson that is going on, in this window: the server's sheet, kept in step by patches, with this browser's own
@@ -14,22 +15,25 @@ export function useLesson(lesson: string) {
   const noted = shallowRef<readonly Noted[]>([])
   const problem = ref<string>()
   const away = ref<'no' | 'away' | 'signedOut'>('no')
+  /** Entries are kept nowhere but in this window: they go out, and would be gone with the tab. */
+  const unkept = ref(false)
   const now = ref(Date.now())
-  // The server's clock minus this machine's: entries carry right times however wrong the clock of this machine is.
-  let ahead = 0
+  // Entries carry right times however wrong the clock of this machine is.
+  const time = new ServerTime()
 
   const outbox = new Outbox(
     lesson,
     (entries) => ask(api.POST('/api/lessons/{id}/entries', { params: { path: { id: lesson } }, body: { entries } })),
     (list) => (noted.value = list),
     (state, position) => {
-      away.value = state === 'stored' ? 'no' : state
+      if (state === 'unkept') unkept.value = true
+      else away.value = state === 'stored' ? 'no' : state
       if (position !== undefined) setTimeout(() => void catchUpTo(position), 250)
     },
   )
 
   function show(next: View) {
-    ahead = next.head.now - Date.now()
+    time.heard(next.head.now)
     view.value = next
     outbox.shown(next.head.position)
   }
@@ -70,7 +74,7 @@ export function useLesson(lesson: string) {
     await catchUp()
     outbox.hurry()
   })
-  const ticking = setInterval(() => (now.value = Date.now() + ahead), 1000)
+  const ticking = setInterval(() => (now.value = time.now()), 1000)
   const online = () => outbox.hurry()
   window.addEventListener('online', online)
   onScopeDispose(() => {
@@ -82,7 +86,7 @@ export function useLesson(lesson: string) {
 
   /** Notes acts as of now and returns the ids of their entries at once; storing follows. */
   function note(...acts: Act[]) {
-    const at = Date.now() + ahead
+    const at = time.note()
     now.value = at
     const entries = acts.map((act, i) => ({ id: entryId(at + i), happenedAt: Math.round(at), act }))
     void outbox.add(entries)
@@ -98,11 +102,12 @@ export function useLesson(lesson: string) {
     drawn,
     problem,
     away,
+    unkept,
     now,
     minute,
     noted,
     /** The time by the server's clock. */
-    serverTime: () => Date.now() + ahead,
+    serverTime: time.now,
     waiting: computed(() => noted.value.filter((n) => !n.refused && n.storedAt === undefined).length),
     note,
     strike: (entry: string) => note({ type: 'struck', entry }),

@@ -1,5 +1,5 @@
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import { Problem, type Schemas } from '../api/client'
+import { Drawer } from './drawer'
 
 export type Act = Schemas['Act']
 
@@ -16,17 +16,15 @@ export interface Noted {
   storedAt?: number
 }
 
-interface OutboxFile extends DBSchema {
-  noted: { key: string; value: Noted; indexes: { lesson: string } }
-}
-
 const mostAtOnce = 100
-let file: Promise<IDBPDatabase<OutboxFile>> | undefined
 
-const open = () =>
-  (file ??= openDB<OutboxFile>('polite-tally', 1, {
-    upgrade: (db) => db.createObjectStore('noted', { keyPath: 'id' }).createIndex('lesson', 'lesson'),
-  }))
+/** What becomes of entries: stored, waiting for a connection or for somebody to sign in, or kept nowhere but in this window. */
+export type OutboxState = 'stored' | 'away' | 'signedOut' | 'unkept'
+
+/** Whether another try may go better: nobody answered, or the server is not well or has too much to do. */
+const passes = (status: number) => [0, 408, 425, 429].includes(status) || status >= 500
+/** Whether it is a matter of who is signed in. */
+const isSignedOut = (status: number) => status === 401 || status === 403
 
 /** A UUIDv7 (RFC 9562): made where the act was noted, so that sending it twice is harmless. */
 export function entryId(now: number): string {
@@ -54,14 +52,16 @@ export class Outbox {
     private readonly lesson: string,
     private readonly post: (entries: { id: string; happenedAt: number; act: Act }[]) => Promise<Schemas['WriteResult']>,
     private readonly changed: (noted: readonly Noted[]) => void,
-    private readonly told: (state: 'stored' | 'away' | 'signedOut', position?: number) => void,
+    private readonly told: (state: OutboxState, position?: number) => void,
   ) {}
+
+  private readonly drawer = new Drawer(() => this.told('unkept'))
 
   private noted: Noted[] = []
 
   /** Picks up what an earlier tab left behind. */
   async wake() {
-    const left = await (await open()).getAllFromIndex('noted', 'lesson', this.lesson)
+    const left = await this.drawer.all(this.lesson)
     const here = new Set(this.noted.map((n) => n.id))
     this.set([...left.filter((n) => !here.has(n.id)), ...this.noted].sort((a, b) => a.order - b.order))
     void this.send()
@@ -77,18 +77,14 @@ export class Outbox {
       order: this.nextOrder++,
     }))
     this.set([...this.noted, ...added])
-    const write = (await open()).transaction('noted', 'readwrite')
-    const put = added.map((entry) => write.store.put(entry))
-    // At once, not when the browser gets round to it: the tab may be closed next.
-    write.commit()
-    await Promise.all([...put, write.done])
+    await this.drawer.change(added)
     void this.send()
   }
 
   /** A refused entry that was read can go. */
   async dismiss(id: string) {
     this.set(this.noted.filter((n) => n.id !== id))
-    await (await open()).delete('noted', id)
+    await this.drawer.change([], [id])
   }
 
   /** The sheet shows everything up to this position: what it holds need not be drawn over it. */
@@ -123,11 +119,11 @@ export class Outbox {
         if (waiting.length === 0) break
         await this.deliver(waiting)
         this.failures = 0
+        this.told('stored')
       }
-      this.told('stored')
     } catch (problem) {
       this.failures++
-      this.told(problem instanceof Problem && problem.status === 401 ? 'signedOut' : 'away')
+      this.told(problem instanceof Problem && isSignedOut(problem.status) ? 'signedOut' : 'away')
       this.again = setTimeout(() => void this.send(), Math.min(5000, 300 * 2 ** this.failures))
     } finally {
       this.sending = false
@@ -135,15 +131,28 @@ export class Outbox {
   }
 
   private async deliver(waiting: Noted[]) {
-    const result = await this.post(waiting.map(({ id, happenedAt, act }) => ({ id, happenedAt, act })))
+    try {
+      await this.settle(waiting, await this.post(waiting.map(({ id, happenedAt, act }) => ({ id, happenedAt, act }))))
+    } catch (problem) {
+      if (!(problem instanceof Problem) || passes(problem.status) || isSignedOut(problem.status)) throw problem
+      // One that the server does not understand must not keep the others: each goes by itself, and that one is set aside.
+      if (waiting.length > 1) for (const entry of waiting) await this.deliver([entry])
+      else
+        await this.settle(waiting, {
+          position: -1,
+          accepted: [],
+          refused: [{ id: waiting[0]!.id, why: problem.message }],
+        })
+    }
+  }
+
+  private async settle(waiting: Noted[], result: Schemas['WriteResult']) {
     const why = new Map(result.refused.map((r) => [r.id, r.why]))
     const accepted = new Set(result.accepted)
-    const write = (await open()).transaction('noted', 'readwrite')
-    for (const entry of waiting) {
-      if (accepted.has(entry.id)) void write.store.delete(entry.id)
-      else if (why.has(entry.id)) void write.store.put({ ...entry, refused: why.get(entry.id)! })
-    }
-    await write.done
+    await this.drawer.change(
+      waiting.filter((n) => why.has(n.id)).map((n) => ({ ...n, refused: why.get(n.id)! })),
+      result.accepted,
+    )
     this.set(
       this.noted.map((n) =>
         accepted.has(n.id)
@@ -155,6 +164,6 @@ export class Outbox {
     )
     // The patch may have come before this answer.
     this.shown(this.shownUpTo)
-    this.told('stored', result.position)
+    if (result.position >= 0) this.told('stored', result.position)
   }
 }

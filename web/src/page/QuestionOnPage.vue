@@ -165,9 +165,15 @@ function change() {
     </form>
     <template v-else>
       <p v-if="answered" role="status">
-        <b :class="{ pencil: answering }">{{ answering ? 'On its way' : 'Answered' }}</b><template v-if="said"
+        <b :class="{ pencil: answering }">{{
+          answering ? 'On its way' : q.anonymous && q.open ? 'Sent' : 'Answered'
+        }}</b><template v-if="said"
           >: <bdi>{{ said }}</bdi></template
-        >.
+        >{{
+          q.anonymous && q.open && !answering
+            ? ', counted when the question closes. Leave this page open until then.'
+            : '.'
+        }}
         <button v-if="inTime && (!q.anonymous || canChange)" class="quiet" @click="change">change it</button>
       </p>
       <p v-else-if="q.cannot">

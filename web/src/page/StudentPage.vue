@@ -88,10 +88,10 @@ watchEffect(() => {
     </form>
   </main>
 
-  <main v-else-if="lesson && own">
+  <main v-else-if="own">
     <header>
-      <p class="soft">{{ lesson.className }}</p>
-      <h1>{{ lesson.title }}</h1>
+      <p v-if="lesson" class="soft">{{ lesson.className }}</p>
+      <h1>{{ lesson?.title ?? 'Your lesson' }}</h1>
       <p class="who">
         <b>{{ own.called }}</b><template v-if="own.group">, {{ own.group }}</template>
         <button class="quiet" @click="page.leave">not you?</button>
@@ -104,6 +104,7 @@ watchEffect(() => {
     <p v-else-if="own.standing === 'turnedAway'" class="lead" role="status">
       Your teacher did not let you in. Ask them, or come in with your pass.
     </p>
+    <p v-else-if="!lesson" class="lead" role="status">The lesson is coming…</p>
     <p v-else-if="lesson.stage === 'planned'" class="lead" role="status">
       The lesson has not begun. This page goes on by itself.
     </p>

@@ -134,7 +134,7 @@ describe('without a connection', () => {
 })
 
 describe('an anonymous answer', () => {
-  test('is not kept on the device, and its id stays in this tab so that it can be changed', async () => {
+  test('is not kept on the device, only in this tab so that it can be changed', async () => {
     const page = inTheLesson()
     await settled()
     says['/acts'] = { status: 0 }
@@ -142,12 +142,33 @@ describe('an anonymous answer', () => {
     await settled()
     expect(device.all()).toBe('')
     expect(tab.all()).toContain(sent[0]!.body.id)
-    expect(tab.all()).not.toContain('backs')
     page.act({ doing: 'answer', asking: 'q2', answer: { options: ['veers'] } } as never)
     await vi.advanceTimersByTimeAsync(2000)
     expect(new Set(sent.map((s) => s.body.id)).size).toBe(1)
     expect(page.canChange('q2')).toBe(true)
     expect(page.canChange('q1')).toBe(false)
+  })
+
+  test('is sent again, under its id, when the server had to start anew, and forgotten when its question is closed', async () => {
+    const page = inTheLesson()
+    await settled()
+    const asked = (more: object) => view({ questions: [{ ...question('q2', true), open: true, ...more }] })
+    says['/acts'] = { status: 200, body: asked({ answered: true }).own }
+    page.act({ doing: 'answer', asking: 'q2', answer: { options: ['backs'] } } as never)
+    await settled()
+    expect(sent).toHaveLength(1)
+
+    says[''] = { status: 200, body: asked({ answered: false }) }
+    inTheLesson()
+    await settled()
+    expect(sent.map((s) => s.body.answer?.options)).toEqual([['backs'], ['backs']])
+    expect(new Set(sent.map((s) => s.body.id)).size).toBe(1)
+
+    says[''] = { status: 200, body: asked({ answered: true, open: false }) }
+    inTheLesson()
+    await settled()
+    expect(sent).toHaveLength(2)
+    expect(tab.all()).not.toContain('backs')
   })
 
   test('to a question with names has an id of its own each time', async () => {

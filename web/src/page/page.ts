@@ -9,9 +9,14 @@ interface Waiting {
   id: string
   act: Doing
 }
+/** An answer without a name, as this tab keeps it until its question is closed. */
+interface Ballot {
+  id: string
+  answer?: Doing['answer']
+}
 
 const random = () => crypto.randomUUID()
-const isAway = (status: number) => status === 0 || status === 429 || status >= 500
+const isAway = (status: number) => [0, 408, 425, 429].includes(status) || status >= 500
 
 /** Somebody's page of one lesson, kept in step with it; what was done while there was no connection goes out when there is one. */
 export function usePage(code: string) {
@@ -29,12 +34,18 @@ export function usePage(code: string) {
 
   const base = `/api/page/${encodeURIComponent(code)}`
   const kept = `polite-tally-waiting-${code}`
-  // The id of an anonymous answer is all that can change it. It stays in this tab, and what was answered stays nowhere.
-  const ballotOf = (asking: string) => {
-    const key = `polite-tally-ballot-${asking}`
-    const id = sessionStorage.getItem(key) ?? random()
-    sessionStorage.setItem(key, id)
-    return id
+  // The id of an anonymous answer is all that can change it. The server keeps such answers in memory until their question closes, so this tab
+  // keeps them, too, and sends them again if the server had to start anew.
+  const ballotKey = (asking: string) => `polite-tally-ballot-${asking}`
+  const ballotOf = (asking: string) => JSON.parse(sessionStorage.getItem(ballotKey(asking)) ?? 'null') as Ballot | null
+
+  function castAgain() {
+    for (const q of own.value?.questions ?? []) {
+      const ballot = q.anonymous ? ballotOf(q.asking) : null
+      if (ballot?.answer && !q.open) sessionStorage.setItem(ballotKey(q.asking), JSON.stringify({ id: ballot.id }))
+      else if (ballot?.answer && !q.answered && !waiting.value.some((w) => w.act.asking === q.asking))
+        act({ doing: 'answer', asking: q.asking, answer: ballot.answer } as Doing)
+    }
   }
 
   async function call<T>(path: string, body?: unknown): Promise<{ status: number; data?: T; detail: string }> {
@@ -50,10 +61,11 @@ export function usePage(code: string) {
 
   function show(view: Schemas['PageView']) {
     ahead = view.now - Date.now()
-    lesson.value = view.lesson
+    lesson.value = view.lesson ?? undefined
     own.value = view.own
     door.value = 'open'
     away.value = false
+    castAgain()
   }
 
   async function load() {
@@ -103,7 +115,7 @@ export function usePage(code: string) {
   }
 
   function keep() {
-    // An anonymous answer is not kept on the device: if it cannot go out, it is given anew.
+    // An anonymous answer is not kept on the device, only in this tab.
     const named = waiting.value.filter((w) => !isAnonymous(w.act))
     if (named.length) localStorage.setItem(kept, JSON.stringify(named))
     else localStorage.removeItem(kept)
@@ -112,7 +124,9 @@ export function usePage(code: string) {
 
   function act(doing: Doing) {
     problem.value = ''
-    const id = doing.doing === 'answer' && isAnonymous(doing) ? ballotOf(doing.asking!) : random()
+    const isBallot = doing.doing === 'answer' && isAnonymous(doing)
+    const id = (isBallot && ballotOf(doing.asking!)?.id) || random()
+    if (isBallot) sessionStorage.setItem(ballotKey(doing.asking!), JSON.stringify({ id, answer: doing.answer }))
     // Of two answers to one question that wait, the later is meant.
     const before = waiting.value.filter((w) => !(doing.asking && w.act.asking === doing.asking))
     waiting.value = [...before, { id, act: doing }]
@@ -136,7 +150,12 @@ export function usePage(code: string) {
       keep()
       if (data) own.value = data
       else if (status === 401) await ask()
-      else problem.value = detail
+      else {
+        problem.value = detail
+        // What was refused is not sent again by itself.
+        if (next.act.asking && ballotOf(next.act.asking)?.id === next.id)
+          sessionStorage.setItem(ballotKey(next.act.asking), JSON.stringify({ id: next.id }))
+      }
     }
     sending = false
   }
@@ -194,7 +213,7 @@ export function usePage(code: string) {
     /** Whether an answer to a question is on its way. */
     answering: (asking: string) => waiting.value.some((w) => w.act.asking === asking),
     /** Whether an anonymous answer can still be changed from this tab. */
-    canChange: (asking: string) => sessionStorage.getItem(`polite-tally-ballot-${asking}`) !== null,
+    canChange: (asking: string) => ballotOf(asking) !== null,
     handUp: computed(() => (waits('raiseHand') || waits('sayReady') || !!own.value?.hand) && !waits('lowerHand')),
   }
 }

@@ -8,6 +8,7 @@ const inZone = (timeZone: string) => {
     account: { name: '', school: '', timeZone, isDemo: false },
     offersDemo: false,
     awaitsFirstAccount: false,
+    asksForWord: false,
   }
 }
 afterEach(() => (session.value = undefined))

@@ -11,7 +11,8 @@ using PoliteTally.Store.Model;
 namespace PoliteTally.Web.Features.Accounts;
 
 /// <summary>Who is signed in, and what somebody who is not may do.</summary>
-public sealed record Session(Account? Account, bool OffersDemo, bool AwaitsFirstAccount);
+/// <param name="AsksForWord">Whether making the first account takes the word that the program said when it started.</param>
+public sealed record Session(Account? Account, bool OffersDemo, bool AwaitsFirstAccount, bool AsksForWord);
 
 /// <summary>The teacher who is signed in.</summary>
 public sealed record Account(string Name, string School, string TimeZone, bool IsDemo);
@@ -23,13 +24,13 @@ public sealed record SignIn([property: Required, StringLength(200)] string Email
 public sealed record NewAccount(
     [property: Required, StringLength(200)] string Email, [property: Required, StringLength(200)] string Password,
     [property: Required, StringLength(100)] string Name, [property: Required, StringLength(100)] string School,
-    [property: Required, StringLength(60)] string TimeZone);
+    [property: Required, StringLength(60)] string TimeZone, [property: StringLength(100)] string? Word = null);
 
 internal static class AccountEndpoints
 {
     public static void MapAccounts(this RouteGroupBuilder api)
     {
-        api.MapGet("/session", async (HttpContext http, UserManager<Teacher> teachers, IAntiforgery antiforgery) =>
+        api.MapGet("/session", async (HttpContext http, UserManager<Teacher> teachers, IAntiforgery antiforgery, FirstAccount first, Settings settings) =>
         {
             var tokens = antiforgery.GetAndStoreTokens(http);
             http.Response.Cookies.Append("XSRF-TOKEN", tokens.RequestToken!, new CookieOptions { SameSite = SameSiteMode.Strict });
@@ -39,7 +40,7 @@ internal static class AccountEndpoints
                 ? null
                 : new Account(teacher.DisplayName, teacher.School, teacher.TimeZone, teacher.Email == DemoSchool.Email);
             return TypedResults.Ok(new Session(
-                account, await MayLookAround(http, teachers), !await teachers.Users.AnyAsync()));
+                account, await MayLookAround(http, teachers, settings), !await teachers.Users.AnyAsync(), first.Word is not null));
         }).WithName("GetSession");
 
         api.MapPost("/session", async Task<Results<NoContent, ProblemHttpResult>> (
@@ -48,10 +49,14 @@ internal static class AccountEndpoints
             var teacher = await teachers.FindByEmailAsync(sign.Email);
             var result = teacher is null
                 ? SignInResult.Failed
-                : await signIn.PasswordSignInAsync(teacher, sign.Password, isPersistent: true, lockoutOnFailure: true);
-            return result.Succeeded
-                ? TypedResults.NoContent()
-                : TypedResults.Problem(
+                : await signIn.CheckPasswordSignInAsync(teacher, sign.Password, lockoutOnFailure: true);
+            if (result.Succeeded)
+            {
+                await SignedInSessions.Begin(signIn, teacher!);
+                return TypedResults.NoContent();
+            }
+
+            return TypedResults.Problem(
                     result.IsLockedOut
                         ? "Too many attempts. Wait five minutes, then try again."
                         : "This e-mail address and password do not belong together. Check both.",
@@ -59,23 +64,30 @@ internal static class AccountEndpoints
         }).WithName("SignIn").RequireRateLimiting(Limits.SignIn);
 
         api.MapPost("/session/demo", async Task<Results<NoContent, ProblemHttpResult>> (
-            HttpContext http, SignInManager<Teacher> signIn, UserManager<Teacher> teachers) =>
+            HttpContext http, SignInManager<Teacher> signIn, UserManager<Teacher> teachers, Settings settings) =>
         {
-            if (!await MayLookAround(http, teachers))
+            if (!await MayLookAround(http, teachers, settings))
             {
                 return TypedResults.Problem("There is no demo school here to look around in.", statusCode: StatusCodes.Status404NotFound);
             }
 
-            await signIn.SignInAsync((await teachers.FindByEmailAsync(DemoSchool.Email))!, isPersistent: true);
+            await SignedInSessions.Begin(signIn, (await teachers.FindByEmailAsync(DemoSchool.Email))!);
             return TypedResults.NoContent();
         }).WithName("LookAround").RequireRateLimiting(Limits.SignIn);
 
         api.MapPost("/accounts", async Task<Results<NoContent, ProblemHttpResult>> (
-            NewAccount made, SignInManager<Teacher> signIn, UserManager<Teacher> teachers) =>
+            NewAccount made, SignInManager<Teacher> signIn, UserManager<Teacher> teachers, FirstAccount first) =>
+            await first.Alone<Results<NoContent, ProblemHttpResult>>(async () =>
         {
             if (await teachers.Users.AnyAsync())
             {
                 return TypedResults.Problem("There is an account here already. Sign in with it.", statusCode: StatusCodes.Status409Conflict);
+            }
+
+            if (!first.IsRight(made.Word))
+            {
+                return TypedResults.Problem(
+                    "This is not the word. The program says it in its window when it starts.", statusCode: StatusCodes.Status403Forbidden);
             }
 
             if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(made.TimeZone) is null)
@@ -99,19 +111,22 @@ internal static class AccountEndpoints
                     string.Join(" ", result.Errors.Select(e => e.Description)), statusCode: StatusCodes.Status422UnprocessableEntity);
             }
 
-            await signIn.SignInAsync(teacher, isPersistent: true);
+            await SignedInSessions.Begin(signIn, teacher);
             return TypedResults.NoContent();
-        }).WithName("MakeFirstAccount").RequireRateLimiting(Limits.SignIn);
+        })).WithName("MakeFirstAccount").RequireRateLimiting(Limits.SignIn);
 
-        api.MapDelete("/session", async (SignInManager<Teacher> signIn) =>
+        api.MapDelete("/session", async (HttpContext http, SignInManager<Teacher> signIn, SignedInSessions sessions) =>
         {
+            await sessions.End(http.User);
             await signIn.SignOutAsync();
             return TypedResults.NoContent();
         }).WithName("SignOut");
     }
 
     // The demo school has no secrets, but only whoever sits at this machine may walk in without a password.
-    private static async Task<bool> MayLookAround(HttpContext http, UserManager<Teacher> teachers) =>
-        http.Connection.RemoteIpAddress is { } address && IPAddress.IsLoopback(address)
+    // Where others are answered, too, nothing that a request says of where it comes from is proof of that.
+    private static async Task<bool> MayLookAround(HttpContext http, UserManager<Teacher> teachers, Settings settings) =>
+        settings.Address is null && http.Connection.RemoteIpAddress is { } address && IPAddress.IsLoopback(address)
+        && (http.Request.Host.Host == "localhost" || (IPAddress.TryParse(http.Request.Host.Host, out var host) && IPAddress.IsLoopback(host)))
         && await teachers.FindByEmailAsync(DemoSchool.Email) is not null;
 }

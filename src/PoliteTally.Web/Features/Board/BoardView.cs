@@ -47,7 +47,7 @@ public sealed record BoardView(
             where T : class => up.ContainsKey(item) ? part() : null;
 
         static string? Rendered(string? markdown) =>
-            string.IsNullOrWhiteSpace(markdown) || MarkdownText.Problems(markdown).Count > 0 ? null : MarkdownText.Render(markdown);
+            string.IsNullOrWhiteSpace(markdown) ? null : MarkdownText.Render(markdown);
     }
 }
 

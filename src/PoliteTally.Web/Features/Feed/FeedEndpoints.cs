@@ -51,7 +51,8 @@ internal static class FeedEndpoints
             var entries = events.SelectMany(e => EntriesOf(e, open, now)).ToList();
             var names = SureNames(events, open, now);
             var result = (await ledger.Append(holder.Owner, holder.Lesson, Source.Feed, holder.Name, [.. entries.Select(e => e.Entry), .. names]))!;
-            var why = result.Refused.ToDictionary(r => r.Id, r => r.Why);
+            // An event may stand in a batch twice.
+            var why = result.Refused.DistinctBy(r => r.Id).ToDictionary(r => r.Id, r => r.Why);
             var refused = entries.Where(e => why.ContainsKey(e.Entry.Id)).Select(e => new EventProblem(e.Event.Id, why[e.Entry.Id])).DistinctBy(p => p.Id).ToList();
             IReadOnlyList<EventProblem> all = [.. problems, .. refused];
             desk.Heard(holder.Lesson, now, all.Count, all is [.., var last] ? last.Why : null);

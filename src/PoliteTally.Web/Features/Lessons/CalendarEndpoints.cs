@@ -105,7 +105,7 @@ internal static class CalendarEndpoints
             var done = await Apply(choices, titles, db, clock.GetCurrentInstant());
             foreach (var inClass in choices.Select(c => c.ClassId).Distinct())
             {
-                await LessonNumbers.Renew(inClass, db);
+                await LessonNumbers.Renew(inClass, db, openLessons);
             }
 
             await transaction.CommitAsync();
@@ -123,7 +123,7 @@ internal static class CalendarEndpoints
             db.Lessons.RemoveRange(bare);
             foreach (var inClass in bare.Select(l => l.ClassId).Distinct().ToList())
             {
-                await LessonNumbers.Renew(inClass, db);
+                await LessonNumbers.Renew(inClass, db, openLessons);
             }
 
             await transaction.CommitAsync();
@@ -215,19 +215,15 @@ internal static class CalendarEndpoints
                 {
                     begun++;
                 }
-                else if (date.Cancelled != lesson.CancelledAt is not null)
-                {
-                    lesson.CancelledAt = date.Cancelled ? now : null;
-                    cancelled++;
-                }
-                else if ((lesson.PlannedStart, lesson.PlannedEnd) != (date.Start, date.End))
-                {
-                    (lesson.PlannedStart, lesson.PlannedEnd) = (date.Start, date.End);
-                    moved++;
-                }
                 else
                 {
-                    unchanged++;
+                    // It may have been put back and moved at once.
+                    var (putOffOrBack, moves) = (date.Cancelled != lesson.CancelledAt is not null, (lesson.PlannedStart, lesson.PlannedEnd) != (date.Start, date.End));
+                    lesson.CancelledAt = putOffOrBack ? date.Cancelled ? now : null : lesson.CancelledAt;
+                    (lesson.PlannedStart, lesson.PlannedEnd) = (date.Start, date.End);
+                    cancelled += putOffOrBack ? 1 : 0;
+                    moved += moves ? 1 : 0;
+                    unchanged += putOffOrBack || moves ? 0 : 1;
                 }
             }
         }

@@ -49,7 +49,7 @@ internal static class LessonEndpoints
                 PlannedEnd = now + Duration.FromMinutes(made.Minutes),
             };
             db.Lessons.Add(lesson);
-            await LessonNumbers.Renew(id, db);
+            await LessonNumbers.Renew(id, db, openLessons);
             if (lesson.Title.Length == 0)
             {
                 lesson.Title = $"Lesson {lesson.Number}";
@@ -58,12 +58,12 @@ internal static class LessonEndpoints
 
             await ledger.Append(owner.Id, lesson.Id, Source.Tapped, "", [new NewEntry(Guid.CreateVersion7(), now, new LessonStarted())]);
             // Planned ones may have counted as earlier than this; now it has begun.
-            await LessonNumbers.Renew(id, db);
+            await LessonNumbers.Renew(id, db, openLessons);
             return TypedResults.Ok(LessonLine.Of((await db.Lessons.AsNoTracking().FirstAsync(l => l.Id == lesson.Id)), inClass.Name));
         }).WithName("StartLessonNow");
 
         api.MapPost("/classes/{id:guid}/lessons/planned", async Task<Results<Ok<LessonLine>, NotFound, ProblemHttpResult>> (
-            Guid id, LessonPlanned sent, SchoolDb db, Owner owner) =>
+            Guid id, LessonPlanned sent, SchoolDb db, Owner owner, OpenLessons openLessons) =>
         {
             if (await db.Classes.AsNoTracking().FirstOrDefaultAsync(c => c.Id == id) is not { } inClass)
             {
@@ -78,7 +78,7 @@ internal static class LessonEndpoints
             var lesson = new Lesson { Id = Guid.CreateVersion7(), ClassId = id, Title = "" };
             Write(sent, lesson, await ZoneOf(db, owner));
             db.Lessons.Add(lesson);
-            await LessonNumbers.Renew(id, db);
+            await LessonNumbers.Renew(id, db, openLessons);
             return TypedResults.Ok(LessonLine.Of(lesson, inClass.Name));
         }).WithName("PlanLesson");
 
@@ -106,8 +106,7 @@ internal static class LessonEndpoints
 
             // Somebody put this one somewhere on purpose: the series leaves it there.
             lesson.Moved |= lesson.SeriesId is not null && before.PlannedStart != lesson.PlannedStart;
-            await LessonNumbers.Renew(lesson.ClassId, db);
-            openLessons.Forget(l => l.Id == id);
+            await LessonNumbers.Renew(lesson.ClassId, db, openLessons);
             return TypedResults.Ok(LessonLine.Of(lesson, lesson.Class!.Name));
         }).WithName("ChangeLesson");
     }

@@ -7,7 +7,7 @@ namespace PoliteTally.Web.Features.Lessons;
 /// <summary>Counts the lessons of a class. One that has begun keeps its number for good; the planned ones follow in order.</summary>
 internal static class LessonNumbers
 {
-    public static async Task Renew(Guid classId, SchoolDb db)
+    public static async Task Renew(Guid classId, SchoolDb db, OpenLessons openLessons)
     {
         await db.SaveChangesAsync();
         var number = await db.Lessons.Where(l => l.ClassId == classId && l.Stage != LessonStage.Planned).MaxAsync(l => (int?)l.Number) ?? 0;
@@ -17,5 +17,7 @@ internal static class LessonNumbers
         }
 
         await db.SaveChangesAsync();
+        // Whatever changed, the numbers of others may have with it.
+        openLessons.Forget(lesson => lesson.ClassId == classId);
     }
 }

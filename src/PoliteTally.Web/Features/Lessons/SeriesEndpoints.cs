@@ -62,7 +62,7 @@ internal static class SeriesEndpoints
         }).WithName("PreviewSeries");
 
         api.MapPost("/classes/{id:guid}/series", async Task<Results<Ok<SeriesChanged>, NotFound, ProblemHttpResult>> (
-            Guid id, SeriesSent sent, SchoolDb db, Owner owner) =>
+            Guid id, SeriesSent sent, SchoolDb db, Owner owner, OpenLessons openLessons) =>
         {
             if (await db.Classes.AsNoTracking().Include(c => c.Term).FirstOrDefaultAsync(c => c.Id == id) is not { } inClass)
             {
@@ -85,7 +85,7 @@ internal static class SeriesEndpoints
 
             db.Series.Add(series);
             db.Lessons.AddRange(days.Select(day => LessonOn(day, series, zone)));
-            await LessonNumbers.Renew(id, db);
+            await LessonNumbers.Renew(id, db, openLessons);
             return TypedResults.Ok(new SeriesChanged(series.Id, days.Count, 0, 0, 0));
         }).WithName("MakeSeries");
 
@@ -108,10 +108,11 @@ internal static class SeriesEndpoints
             // What has begun, and what somebody moved by itself, stays as it is.
             var lessons = await db.Lessons.Where(l => l.SeriesId == id).ToListAsync();
             var wanted = DaysOf(sent, series.Class!.Term).ToHashSet();
+            SetDays(lessons, wanted, zone);
             var (made, moved, cancelled, kept) = (0, 0, 0, 0);
             foreach (var lesson in lessons)
             {
-                var day = lesson.PlannedStart.InZone(zone).Date;
+                var day = lesson.SeriesDay!.Value;
                 if (lesson.Stage != LessonStage.Planned || lesson.Moved || lesson.PlannedStart <= now)
                 {
                     wanted.Remove(day);
@@ -139,8 +140,7 @@ internal static class SeriesEndpoints
                 made++;
             }
 
-            await LessonNumbers.Renew(series.ClassId, db);
-            openLessons.Forget(lesson => lesson.ClassId == series.ClassId);
+            await LessonNumbers.Renew(series.ClassId, db, openLessons);
             return TypedResults.Ok(new SeriesChanged(id, made, moved, cancelled, kept));
         }).WithName("ChangeSeries");
 
@@ -153,6 +153,21 @@ internal static class SeriesEndpoints
             Guid id, SchoolDb db, OpenLessons openLessons) =>
             await Cancel(id, null, db, openLessons) is { } done ? TypedResults.Ok(done) : TypedResults.NotFound())
             .WithName("RestoreSeries");
+    }
+
+    /// <summary>
+    /// Gives each lesson from before that was kept the day of the series that it stands for: one that was not moved the day it is on, one that was
+    /// moved the nearest day that no other stands for.
+    /// </summary>
+    private static void SetDays(List<Lesson> lessons, IEnumerable<LocalDate> days, DateTimeZone zone)
+    {
+        foreach (var lesson in lessons.Where(l => l.SeriesDay is null).OrderBy(l => l.Moved))
+        {
+            var on = lesson.PlannedStart.InZone(zone).Date;
+            lesson.SeriesDay = lesson.Moved
+                ? days.Except(lessons.Select(l => l.SeriesDay).OfType<LocalDate>()).OrderBy(d => Math.Abs(Period.DaysBetween(on, d))).Append(on).First()
+                : on;
+        }
     }
 
     /// <summary>Cancels what of a series has not begun, or takes the latest cancelling back.</summary>
@@ -171,8 +186,7 @@ internal static class SeriesEndpoints
             lesson.CancelledAt = at;
         }
 
-        await LessonNumbers.Renew(series.ClassId, db);
-        openLessons.Forget(lesson => lesson.ClassId == series.ClassId);
+        await LessonNumbers.Renew(series.ClassId, db, openLessons);
         return new SeriesChanged(id, at is null ? changed.Count : 0, 0, at is null ? 0 : changed.Count, lessons.Count - changed.Count);
     }
 
@@ -191,6 +205,7 @@ internal static class SeriesEndpoints
             Id = Guid.CreateVersion7(),
             ClassId = series.ClassId,
             SeriesId = series.Id,
+            SeriesDay = day,
             Title = series.Title,
             PlannedStart = start,
             PlannedEnd = start + Duration.FromMinutes(series.Minutes),

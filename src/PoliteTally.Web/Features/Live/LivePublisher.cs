@@ -11,7 +11,7 @@ namespace PoliteTally.Web.Features.Live;
 /// busy lesson costs a bounded share of the machine. Class boards and helpers hear only that something changed.
 /// </summary>
 public sealed class LivePublisher(
-    OpenLessons openLessons, FeedDesk feeds, GuessWatch guesses, Windows windows, IClock clock, ILogger<LivePublisher> log) : BackgroundService
+    OpenLessons openLessons, FeedDesk feeds, GuessWatch guesses, KnockWatch knocks, Windows windows, IClock clock, ILogger<LivePublisher> log) : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(20);
 
@@ -32,12 +32,12 @@ public sealed class LivePublisher(
 
     /// <summary>A lesson as it stands.</summary>
     public LiveView ViewOf(OpenLesson open) =>
-        LiveView.Of(open, open.State, open.Position, feeds.Of(open.Lesson.Id), guesses.In(open.Lesson.Id), clock.GetCurrentInstant());
+        LiveView.Of(open, open.State, open.Position, feeds.Of(open.Lesson.Id), TriesAt(open.Lesson.Id), clock.GetCurrentInstant());
 
     /// <summary>What changed in a lesson since an earlier position.</summary>
     public LivePatch Since(long after, OpenLesson open)
     {
-        var then = LiveView.Of(open, open.StateAt(after), after, feeds.Of(open.Lesson.Id), guesses.In(open.Lesson.Id), clock.GetCurrentInstant());
+        var then = LiveView.Of(open, open.StateAt(after), after, feeds.Of(open.Lesson.Id), TriesAt(open.Lesson.Id), clock.GetCurrentInstant());
         var view = ViewOf(open);
         return Between(after, SentRows.Of(then, open, before: null), SentRows.Of(view, open, before: null), view);
     }
@@ -49,6 +49,8 @@ public sealed class LivePublisher(
         _ = new ChangedLessons(openLessons, Publish, took => took / 2 > Pause ? took / 2 : Pause, stoppingToken);
         return Task.CompletedTask;
     }
+
+    private DoorTries TriesAt(Guid lesson) => new(guesses.In(lesson), knocks.Refused(lesson));
 
     private async Task Publish(Guid lesson)
     {
@@ -71,7 +73,7 @@ public sealed class LivePublisher(
             // Without a view sent before, every row counts as changed: rows are whole, so a window may take them at any time.
             var before = _sent.GetValueOrDefault(lesson);
             var view = LiveView.Of(
-                open, open.State, open.Position, feeds.Of(lesson), guesses.In(lesson), clock.GetCurrentInstant(), before?.Unchanged(open) ?? []);
+                open, open.State, open.Position, feeds.Of(lesson), TriesAt(lesson), clock.GetCurrentInstant(), before?.Unchanged(open) ?? []);
             var now = SentRows.Of(view, open, before);
             _sent[lesson] = now;
             windows.Send(SheetOf(lesson), "patch", Written.Of(Between(before?.Position ?? 0, before, now, view)));

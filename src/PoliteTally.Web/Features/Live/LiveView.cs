@@ -27,11 +27,11 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
     /// <param name="state">What its entries amount to.</param>
     /// <param name="position">The position they were read at.</param>
     /// <param name="feed">How its feed is doing.</param>
-    /// <param name="wrongTries">Wrong passes tried at its student page of late, if they are many.</param>
+    /// <param name="tries">What was tried at its student page of late, if that is out of the ordinary.</param>
     /// <param name="now">The time.</param>
     /// <param name="unchanged">Rows that are known to be as they were, by student.</param>
     internal static LiveView Of(
-        OpenLesson open, LessonState state, long position, FeedNow? feed, int wrongTries, Instant now, IReadOnlyDictionary<Guid, LiveRow>? unchanged = null)
+        OpenLesson open, LessonState state, long position, FeedNow? feed, DoorTries tries, Instant now, IReadOnlyDictionary<Guid, LiveRow>? unchanged = null)
     {
         var names = open.ShortNames;
         var lesson = open.Lesson;
@@ -58,7 +58,7 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
                 [.. DoorOf(open, state)], state.Chat.Count(m => m.Text.Length > 0 && m.Waits), state.Chat.Count(m => m.IsOpenQuestion), feed,
                 [.. state.Askings.Select(a => AskingLine.Of(a, open))],
                 [.. state.Signals.Select(s => new SignalSeen(s.Key, s.Value))],
-                [.. state.PageVisitors.Values.Where(v => v.Word is null).Select(v => new PageCaller(v.Session, v.Name, v.At))], wrongTries),
+                [.. state.PageVisitors.Values.Where(v => v.Word is null).Select(v => new PageCaller(v.Session, v.Name, v.At))], tries),
             rows);
     }
 
@@ -136,7 +136,7 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
 /// <param name="Askings">Questions that were opened, in order.</param>
 /// <param name="Signals">Signals from student pages for the statement that is up.</param>
 /// <param name="Callers">Who came to the student page with a name and waits to be let in.</param>
-/// <param name="WrongTries">Wrong passes tried at the student page in the last ten minutes; 0 while they are few.</param>
+/// <param name="Tries">What was tried at the student page of late.</param>
 public sealed record LiveHead(
     Guid LessonId, Guid ClassId, string ClassName, int Number, string Title, LessonStage Stage, bool DropIn,
     Instant PlannedStart, Instant PlannedEnd, Instant? StartedAt, Instant? EndedAt, Instant CountedFrom, Instant CountedTo,
@@ -144,7 +144,16 @@ public sealed record LiveHead(
     IReadOnlyList<string> NodReasons, IReadOnlyList<Reminder> BeforeStart, IReadOnlyList<Reminder> BeforeEnd,
     PlanNow Plan, TimerNow? Timer, IReadOnlyList<StudentGroup> Groups, IReadOnlyList<BoardUp> Board, IReadOnlyList<RoundHeld> Rounds,
     IReadOnlyList<AtTheDoor> Door, int ChatWaiting, int OpenQuestions, FeedNow? Feed, IReadOnlyList<AskingLine> Askings,
-    IReadOnlyList<SignalSeen> Signals, IReadOnlyList<PageCaller> Callers, int WrongTries);
+    IReadOnlyList<SignalSeen> Signals, IReadOnlyList<PageCaller> Callers, DoorTries Tries);
+
+/// <summary>What was tried at the student page in the last ten minutes that the teacher should know of.</summary>
+/// <param name="Wrong">Wrong passes; 0 while they are few.</param>
+/// <param name="TooManyKnocks">Whether more came with a name than are taken in a while.</param>
+public sealed record DoorTries(int Wrong, bool TooManyKnocks)
+{
+    /// <summary>Nothing out of the ordinary.</summary>
+    public static readonly DoorTries None = new(0, false);
+}
 
 /// <summary>A question that was opened, in a line.</summary>
 /// <param name="Question">The id of the question in the plan, or of one made on the spot.</param>

@@ -1,12 +1,8 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using MimeKit;
 using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Store;
-using PoliteTally.Store.Writing;
-using PoliteTally.Web.Features.WordAhead;
-using PoliteTally.Web.Mail;
 
 namespace PoliteTally.Web.Features.Live;
 
@@ -47,11 +43,11 @@ internal static class ReachEndpoints
     public static void MapReaching(this RouteGroupBuilder api)
     {
         api.MapGet("/lessons/{id:guid}/reaching", async Task<Results<Ok<ReachingView>, NotFound>> (
-            Guid id, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner) =>
+            Guid id, OpenLessons openLessons, SchoolDb db, Owner owner) =>
             await openLessons.Find(owner.Id, id) is { } open ? TypedResults.Ok(await ViewOf(open, db)) : TypedResults.NotFound()).WithName("GetReaching");
 
         api.MapPost("/lessons/{id:guid}/reaching", async Task<Results<Ok<ReachingView>, NotFound, ProblemHttpResult>> (
-            Guid id, ReachOut wanted, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, IMail mail, HttpContext http, IClock clock) =>
+            Guid id, ReachOut wanted, OpenLessons openLessons, MissingPost post, SchoolDb db, Owner owner, HttpContext http) =>
         {
             if (await openLessons.Find(owner.Id, id) is not { } open)
             {
@@ -78,17 +74,9 @@ internal static class ReachEndpoints
                     return Refused.Because("One of them has no e-mail address. Add it on the roster page, or note another way of reaching them.");
                 }
 
-                // Whoever was written to under this id has had it: the answer to the first request got lost.
-                if (open.State.Entries.All(e => e.Id != one.Id))
+                if (await post.SendOnce(one, student.Name, lesson, word, teacher, http.RequestAborted) is { } refused)
                 {
-                    using var message = WordAheadSender.MessageTo(student.Name, lesson, word, teacher, mail, $"{one.Id:N}", clock.GetCurrentInstant());
-                    var (outcome, note) = await Send(message, owner, mail, http.RequestAborted);
-                    var result = (await ledger.Append(owner.Id, id, Source.Tapped, http.User.Identity?.Name ?? "",
-                        [new NewEntry(one.Id, clock.GetCurrentInstant(), new ContactTried(one.Student, ContactChannel.Email, outcome, note))]))!;
-                    if (result.Refused is [var refused, ..])
-                    {
-                        return Refused.Now(refused.Why);
-                    }
+                    return Refused.Now(refused);
                 }
             }
 
@@ -96,23 +84,10 @@ internal static class ReachEndpoints
         }).WithName("ReachOut").RequireRateLimiting(Limits.Files);
     }
 
-    private static async Task<(ContactOutcome Outcome, string Note)> Send(MimeMessage message, Owner owner, IMail mail, CancellationToken stopping)
-    {
-        try
-        {
-            await mail.Send(message, owner.Id, stopping);
-            return (ContactOutcome.Sent, "");
-        }
-        catch (MailProblem problem)
-        {
-            return (ContactOutcome.Failed, problem.Message.Length > EntryRules.LongestName ? problem.Message[..EntryRules.LongestName] : problem.Message);
-        }
-    }
-
     private static async Task<ReachingView> ViewOf(OpenLesson open, SchoolDb db)
     {
         var (position, state) = (open.Position, open.State);
-        var view = LiveView.Of(open, state, position, feed: null, wrongTries: 0, Instant.MinValue);
+        var view = LiveView.Of(open, state, position, feed: null, DoorTries.None, Instant.MinValue);
         var missing = view.Rows.Where(r => r.Whereabouts is Whereabouts.Missing or Whereabouts.Left || r.Contacts > 0).ToList();
         var earlier = await EarlierNeeds(open, db);
         var addresses = open.Roster.Where(s => s.Name.Email is not null).Select(s => s.Name.Id).ToHashSet();

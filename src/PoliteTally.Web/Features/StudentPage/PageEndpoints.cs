@@ -65,8 +65,8 @@ internal static class PageEndpoints
             }).WithName("GetPageDoor");
 
         page.MapPost("/enter", async Task<Results<Ok<PageView>, ProblemHttpResult>> (
-            string code, PageEntry entry, HttpContext http, PageSessions sessions, GuessWatch watch, Passes passes, SchoolFile file, LedgerWriter ledger, OpenLessons openLessons,
-            IClock clock) =>
+            string code, PageEntry entry, HttpContext http, PageSessions sessions, GuessWatch watch, KnockWatch knocks, Passes passes, SchoolFile file, LedgerWriter ledger,
+            OpenLessons openLessons, IClock clock) =>
         {
             var (found, wrong) = await Found(code, http, sessions, watch);
             if (found is not { } open)
@@ -92,9 +92,17 @@ internal static class PageEndpoints
             }
 
             var name = CleanText.Of(entry.Name ?? "");
-            if (!open.Rules.PageByName || name.Length == 0)
+            if (!open.Rules.PageByName || CleanText.IsBlank(name))
             {
                 return Refused.Because(open.Rules.PageByName ? "Write your name, or your pass." : "Write the pass from your slip.");
+            }
+
+            if (!knocks.Takes(open.Lesson.Id, address, open.Roster.Count))
+            {
+                openLessons.Touch(open.Lesson.Id);
+                return TypedResults.Problem(
+                    "So many have knocked here that nobody else is taken just now. Come in with your pass, or ask your teacher.",
+                    statusCode: StatusCodes.Status429TooManyRequests);
             }
 
             var waiting = await sessions.Begin(http, open, null, remember: false);
@@ -178,7 +186,7 @@ internal static class PageEndpoints
     private static PageView ViewOf(PageGuest guest, IClock clock)
     {
         var (now, state) = (clock.GetCurrentInstant(), guest.OpenLesson.State);
-        return new PageView(now, PageLesson.Of(guest.OpenLesson, state, now), PageOwn.Of(guest, state));
+        return new PageView(now, guest.Student is null ? null : PageLesson.Of(guest.OpenLesson, state, now), PageOwn.Of(guest, state));
     }
 
     /// <summary>The lesson of a code that can still be entered; else what was wrong.</summary>

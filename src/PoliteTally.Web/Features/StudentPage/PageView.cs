@@ -13,9 +13,9 @@ namespace PoliteTally.Web.Features.StudentPage;
 
 /// <summary>All that a student page shows.</summary>
 /// <param name="Now">The time by the server's clock.</param>
-/// <param name="Lesson">What everybody in the lesson sees.</param>
+/// <param name="Lesson">What everybody in the lesson sees; null for somebody who is not in.</param>
 /// <param name="Own">What this student alone sees.</param>
-public sealed record PageView(Instant Now, PageLesson Lesson, PageOwn Own);
+public sealed record PageView(Instant Now, PageLesson? Lesson, PageOwn Own);
 
 /// <summary>What everybody in the lesson sees on their page. Nothing of it is about a student but what the teacher showed.</summary>
 /// <param name="Board">What is on the class board.</param>

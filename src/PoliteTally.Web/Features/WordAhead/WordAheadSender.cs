@@ -169,6 +169,12 @@ public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, I
         {
             (row.State, row.Why) = (WordState.NotSent, problem.Message);
         }
+        catch (Exception failure) when (failure is not OperationCanceledException)
+        {
+            // Whatever is wrong with this one: the next is not to wait for it.
+            log.LogWarning(failure, "A word ahead of lesson {Lesson} could not be written.", lesson.Id);
+            (row.State, row.Why) = (WordState.NotSent, $"The message to “{student.Email}” could not be written. Check the address on the roster page.");
+        }
 
         row.At = clock.GetCurrentInstant();
         // Not cut short by a stop: what has gone must be noted as gone.

@@ -11,6 +11,7 @@ const email = ref('')
 const password = ref('')
 const name = ref('')
 const school = ref('')
+const word = ref('')
 const zone = ref(Intl.DateTimeFormat().resolvedOptions().timeZone)
 const zones = Intl.supportedValuesOf('timeZone')
 if (!zones.includes(zone.value)) zones.unshift(zone.value)
@@ -48,6 +49,7 @@ const makeAccount = () =>
           name: name.value,
           school: school.value,
           timeZone: zone.value,
+          word: word.value || null,
         },
       }),
     ),
@@ -99,6 +101,13 @@ const makeAccount = () =>
           Password, ten characters or more
           <input v-model="password" class="field" type="password" required minlength="10" autocomplete="new-password" />
         </label>
+        <label v-if="session.asksForWord"
+          >The word that the program said when it started<input
+            v-model="word"
+            class="field"
+            required
+            autocomplete="off"
+        /></label>
         <div><button class="press-first" :disabled="busy">Make the account</button></div>
       </form>
       <form v-else class="mt-3 grid gap-4" @submit.prevent="signIn">

@@ -18,6 +18,7 @@ const lines = computed(() => {
   const pages = drawn.value?.rows.filter((r) => r.page).length ?? 0
   const groups = drawn.value?.groups.length ?? 0
   const door = drawn.value?.door.filter((d) => !d.later).length ?? 0
+  const tries = head.value?.tries
   const callers = drawn.value?.callers.length ?? 0
   return [
     { name: 'door', label: 'Names at the door', count: door + callers || '', waits: door + callers > 0 },
@@ -43,8 +44,8 @@ const lines = computed(() => {
     {
       name: 'wayIn',
       label: 'Student page',
-      count: head.value?.wrongTries ? 'wrong passes' : pages ? `${pages} open` : '',
-      waits: !!head.value?.wrongTries,
+      count: tries?.tooManyKnocks ? 'too many' : tries?.wrong ? 'wrong passes' : pages ? `${pages} open` : '',
+      waits: !!tries?.tooManyKnocks || !!tries?.wrong,
     },
     { name: 'links', label: 'Helpers and meeting', count: head.value?.feed ? 'connected' : '' },
   ]

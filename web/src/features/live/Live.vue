@@ -53,7 +53,8 @@ const route = useRoute()
 const queries = useQueryClient()
 const lesson = useLesson(props.id)
 provide(liveLesson, lesson)
-const { head, drawn, problem, away, now, minute, noted, waiting, note, strike, dismiss, undo, serverTime } = lesson
+const { head, drawn, problem, away, unkept, now, minute, noted, waiting, note, strike, dismiss, undo, serverTime } =
+  lesson
 
 type SidePanelName = 'keys' | 'wayIn' | 'door' | 'reach' | 'signal' | 'timer' | 'board' | 'links' | 'student'
 const panel = ref<SidePanelName>()
@@ -591,6 +592,7 @@ function endLesson() {
           }}</template>
           <template v-else-if="away === 'away'">no connection</template>
           <template v-else>all stored</template>
+          <template v-if="unkept">; this window alone keeps what waits</template>
         </span>
       </p>
     </footer>

@@ -44,8 +44,11 @@ async function end(page: Schemas['OpenPage']) {
         </button>
       </p>
       <img class="code" :src="`/api/lessons/${id}/way-in.svg`" alt="The address as a code for a camera" />
-      <p v-if="head?.wrongTries" class="mt-2 font-semibold" role="alert">
-        {{ head.wrongTries }} wrong passes were tried in the last ten minutes. Whoever tries on is slowed down, then
+      <p v-if="head?.tries.tooManyKnocks" class="mt-2 font-semibold" role="alert">
+        More people came with only a name than are taken in ten minutes. The others were told to come in with a pass.
+      </p>
+      <p v-if="head?.tries.wrong" class="mt-2 font-semibold" role="alert">
+        {{ head.tries.wrong }} wrong passes were tried in the last ten minutes. Whoever tries on is slowed down, then
         refused.
       </p>
       <p class="mt-3 border-b-[1.5px] border-ink font-semibold">{{ open }} open now</p>

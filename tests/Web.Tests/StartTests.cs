@@ -1,0 +1,203 @@
+using System.Net;
+using System.Net.Http.Json;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Migrations;
+using PoliteTally.Store;
+using PoliteTally.Web.Features.Accounts;
+
+namespace PoliteTally.Web.Tests;
+
+/// <summary>A start either comes up whole or says in a sentence why not, and leaves what was there.</summary>
+public sealed class StartTests : IDisposable
+{
+    private readonly string _folder = Directory.CreateTempSubdirectory("polite-tally-start").FullName;
+
+    private string Path => System.IO.Path.Combine(_folder, SchoolFile.Name);
+
+    public void Dispose() => Directory.Delete(_folder, recursive: true);
+
+    private SchoolFile Open(Action<SchoolFile>? fill = null, List<string>? said = null)
+    {
+        using var held = SchoolFolder.Take(_folder);
+        return held.Open(fill, line => said?.Add(line));
+    }
+
+    private string Problem() => Should.Throw<StartProblem>(() => Open()).Message;
+
+    [Fact]
+    public void A_folder_is_held_by_one_at_a_time()
+    {
+        using (SchoolFolder.Take(_folder))
+        {
+            Should.Throw<StartProblem>(() => SchoolFolder.Take(_folder)).Message.ShouldContain("Another Polite Tally is running");
+        }
+
+        SchoolFolder.Take(_folder).Dispose();
+    }
+
+    [Fact]
+    public void A_file_in_place_of_the_folder_is_said()
+    {
+        var file = System.IO.Path.Combine(_folder, "data");
+        File.WriteAllText(file, "");
+        Should.Throw<StartProblem>(() => SchoolFolder.Take(file)).Message.ShouldContain("is a file");
+    }
+
+    [Fact]
+    public void A_damaged_an_empty_and_a_strange_file_are_said_and_left_as_they_are()
+    {
+        File.WriteAllText(Path, new string('x', 5000));
+        Problem().ShouldContain("damaged");
+        File.ReadAllText(Path).ShouldBe(new string('x', 5000));
+        File.WriteAllText(Path, "");
+        Problem().ShouldContain("is empty");
+        File.Delete(Path);
+        using (var strange = new SqliteConnection($"Data Source={Path};Pooling=False"))
+        {
+            strange.Open();
+            using var make = strange.CreateCommand();
+            make.CommandText = "CREATE TABLE things (id INTEGER)";
+            make.ExecuteNonQuery();
+        }
+
+        Problem().ShouldContain("no file of Polite Tally");
+    }
+
+    [Fact]
+    public void A_file_of_a_newer_version_is_left_to_that_version()
+    {
+        using (var db = Open().Open(Guid.Empty))
+        {
+            db.Database.ExecuteSqlRaw("""INSERT INTO "__EFMigrationsHistory" VALUES ('29990101000000_Later', '30.0.0')""");
+        }
+
+        Problem().ShouldContain("newer version");
+    }
+
+    [Fact]
+    public void What_fills_a_new_file_counts_as_a_whole_or_not_at_all()
+    {
+        // As if the disk were full, or the program killed, halfway through.
+        void Half(SchoolFile made)
+        {
+            using var db = made.Open(Guid.CreateVersion7());
+            db.Classes.Add(new Store.Model.SchoolClass { Id = Guid.CreateVersion7(), Name = "half of it" });
+            db.SaveChanges();
+            throw new IOException("No space left on device.");
+        }
+
+        Should.Throw<StartProblem>(() => Open(Half)).Message.ShouldContain("No space left");
+        File.Exists(Path).ShouldBeFalse();
+        using var anew = Open(_ => { }).Open(Guid.Empty);
+        anew.Classes.IgnoreQueryFilters().Count().ShouldBe(0);
+    }
+
+    [Fact]
+    public void Before_a_file_is_brought_up_to_date_a_copy_is_kept_and_said()
+    {
+        using (var old = new SchoolFile(_folder).Open(Guid.Empty))
+        {
+            old.GetService<IMigrator>().Migrate("StudentPage");
+        }
+
+        SqliteConnection.ClearAllPools();
+        var said = new List<string>();
+        using var db = Open(said: said).Open(Guid.Empty);
+        db.Database.GetPendingMigrations().ShouldBeEmpty();
+        var kept = Directory.GetFiles(_folder, "polite-tally.before-*.db").ShouldHaveSingleItem();
+        said.ShouldHaveSingleItem().ShouldContain(System.IO.Path.GetFileName(kept));
+        using var before = new SqliteConnection($"Data Source={kept};Pooling=False");
+        before.Open();
+        using var read = before.CreateCommand();
+        read.CommandText = """SELECT COUNT(*) FROM pragma_table_info('Enrolments') WHERE name = 'LeftAt'""";
+        read.ExecuteScalar().ShouldBe(1L);
+    }
+
+    private static NewAccount Account(int number, string? word = null) =>
+        new($"teacher{number}@skerrysound.example", "rule of twelfths", "Tamsin Vale", "Skerry Sound", "Atlantic/Faroe", word);
+
+    private async Task<(AppUnderTest App, Visitor Visitor)> Empty(Uri? address = null)
+    {
+        var app = new AppUnderTest { SchoolAddress = address };
+        await app.InitializeAsync();
+        await using var db = app.File.Open(Guid.Empty);
+        await db.Users.ExecuteDeleteAsync(TestContext.Current.CancellationToken);
+        await app.Restart();
+        var visitor = app.Visitor();
+        await visitor.Enter();
+        return (app, visitor);
+    }
+
+    [Fact]
+    public async Task Of_many_first_accounts_at_once_one_is_made()
+    {
+        var (app, visitor) = await Empty();
+        await using var _ = app;
+        var answers = await Task.WhenAll(Enumerable.Range(0, 8).Select(i => visitor.Post("/api/accounts", Account(i))));
+        answers.Count(a => a.StatusCode == HttpStatusCode.NoContent).ShouldBe(1);
+        await using var db = app.File.Open(Guid.Empty);
+        (await db.Users.CountAsync(TestContext.Current.CancellationToken)).ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task Where_others_are_answered_the_first_account_takes_the_word_and_the_demo_school_is_not_offered()
+    {
+        var (app, visitor) = await Empty(new Uri("http://127.0.0.1:5081"));
+        await using var _ = app;
+        var session = await visitor.Get<Session>("/api/session");
+        (session.AsksForWord, session.OffersDemo).ShouldBe((true, false));
+        (await visitor.Post("/api/accounts", Account(1))).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (await visitor.Post("/api/accounts", Account(1, "tavo-kile-muna"))).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        var word = app.Part<FirstAccount>().Word!;
+        (await visitor.Post("/api/accounts", Account(1, word.ToUpperInvariant()))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+    }
+
+    [Fact]
+    public async Task What_an_account_lacks_or_has_too_much_of_is_refused()
+    {
+        var (app, visitor) = await Empty();
+        await using var _ = app;
+        foreach (var wrong in new[] { Account(1) with { Name = "" }, Account(1) with { School = new string('x', 5000) }, Account(1) with { Email = " " } })
+        {
+            var answer = await visitor.Post("/api/accounts", wrong);
+            answer.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+            (await answer.Content.ReadFromJsonAsync<Microsoft.AspNetCore.Mvc.ProblemDetails>(TestContext.Current.CancellationToken))!.Detail.ShouldNotBeNullOrEmpty();
+        }
+    }
+
+    [Fact]
+    public async Task Signing_out_ends_the_session_whatever_cookie_is_shown()
+    {
+        await using var app = new AppUnderTest();
+        await app.InitializeAsync();
+        var (here, elsewhere) = (await app.SignedIn(), await app.SignedIn("odhran"));
+        var copied = app.Visitor();
+        copied.Cookies.Add(here.Cookies.GetCookies(new Uri(app.Address)));
+        await copied.Enter();
+        (await copied.Http.GetAsync("/api/classes", TestContext.Current.CancellationToken)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await here.Http.DeleteAsync("/api/session", TestContext.Current.CancellationToken)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await copied.Http.GetAsync("/api/classes", TestContext.Current.CancellationToken)).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+        (await elsewhere.Http.GetAsync("/api/classes", TestContext.Current.CancellationToken)).StatusCode.ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Theory]
+    [InlineData("/live", "https://elsewhere.example", HttpStatusCode.Forbidden)]
+    [InlineData("/page/live", "http://127.0.0.1:1", HttpStatusCode.Forbidden)]
+    [InlineData("/help/live", "null", HttpStatusCode.Forbidden)]
+    [InlineData("/page/live", null, HttpStatusCode.OK)]
+    public async Task No_page_of_another_site_opens_a_line(string hub, string? origin, HttpStatusCode answered)
+    {
+        await using var app = new AppUnderTest();
+        await app.InitializeAsync();
+        using var http = new HttpClient { BaseAddress = new Uri(app.Address) };
+        using var ask = new HttpRequestMessage(HttpMethod.Post, $"{hub}/negotiate?negotiateVersion=1");
+        if (origin is not null)
+        {
+            ask.Headers.Add("Origin", origin);
+        }
+
+        (await http.SendAsync(ask, TestContext.Current.CancellationToken)).StatusCode.ShouldBe(answered);
+    }
+}

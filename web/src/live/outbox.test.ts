@@ -1,0 +1,105 @@
+import { beforeEach, describe, expect, test, vi } from 'vitest'
+import { Problem } from '../api/client'
+import { Outbox, type Noted, type OutboxState } from './outbox'
+
+/** The browser's own file: entries by id, or nothing at all as in a private window. */
+const file = vi.hoisted(() => ({ kept: new Map<string, Noted>(), missing: false }))
+vi.mock('idb', () => ({
+  openDB: () =>
+    file.missing
+      ? Promise.reject(new Error('A mutation operation was attempted on a database that did not allow mutations.'))
+      : Promise.resolve({
+          getAllFromIndex: () => Promise.resolve([...file.kept.values()]),
+          transaction: () => ({
+            store: {
+              put: (entry: Noted) => Promise.resolve(file.kept.set(entry.id, entry)),
+              delete: (id: string) => Promise.resolve(file.kept.delete(id)),
+            },
+            commit: () => undefined,
+            done: Promise.resolve(),
+          }),
+        }),
+}))
+
+let told: OutboxState[]
+let seen: readonly Noted[]
+let sent: string[][]
+/** What the server says to an entry, by id; everything else is accepted. */
+let says: Record<string, number>
+
+const nod = (id: string) => ({
+  id,
+  happenedAt: 1000,
+  act: { type: 'nodGiven', student: 's1', reason: 'on time' } as never,
+})
+const box = () =>
+  new Outbox(
+    'lesson',
+    (entries) => {
+      sent.push(entries.map((e) => e.id))
+      const wrong = entries.find((e) => e.id in says)
+      return wrong
+        ? Promise.reject(new Problem(`said of ${wrong.id}`, says[wrong.id]!))
+        : Promise.resolve({ position: 7, accepted: entries.map((e) => e.id), refused: [] })
+    },
+    (noted) => (seen = noted),
+    (state) => told.push(state),
+  )
+const waiting = () => seen.filter((n) => !n.refused && n.storedAt === undefined).map((n) => n.id)
+
+beforeEach(() => {
+  vi.useFakeTimers()
+  ;[told, seen, sent, says] = [[], [], [], {}]
+  file.kept.clear()
+  file.missing = false
+})
+
+describe('an entry that the server does not take', () => {
+  test.each([400, 404, 413, 422])(
+    '(%i) is set aside with its reason, and what was tapped before and after goes out',
+    async (status) => {
+      says = { bad: status }
+      const outbox = box()
+      await outbox.add([nod('before'), nod('bad'), nod('after')])
+      await vi.advanceTimersByTimeAsync(0)
+      await outbox.add([nod('later')])
+      await vi.advanceTimersByTimeAsync(60_000)
+      expect(waiting()).toEqual([])
+      expect(seen.filter((n) => n.refused).map((n) => [n.id, n.refused])).toEqual([['bad', 'said of bad']])
+      expect([...file.kept.keys()]).toEqual(['bad'])
+      expect(told.at(-1)).toBe('stored')
+    },
+  )
+
+  test.each([0, 408, 425, 429, 500, 503])('just now (%i) goes out when it is taken, in order', async (status) => {
+    says = { one: status }
+    const outbox = box()
+    await outbox.add([nod('one'), nod('two')])
+    await vi.advanceTimersByTimeAsync(10_000)
+    expect(told.at(-1)).toBe('away')
+    expect(waiting()).toEqual(['one', 'two'])
+    says = {}
+    await vi.advanceTimersByTimeAsync(10_000)
+    expect(waiting()).toEqual([])
+    expect(sent.at(-1)).toEqual(['one', 'two'])
+  })
+
+  test.each([401, 403])('because nobody is signed in (%i) waits for that', async (status) => {
+    says = { one: status }
+    await box().add([nod('one')])
+    await vi.advanceTimersByTimeAsync(10_000)
+    expect(told.at(-1)).toBe('signedOut')
+    expect(waiting()).toEqual(['one'])
+  })
+})
+
+test('a window that can keep nothing sends all the same, and says so once', async () => {
+  file.missing = true
+  const outbox = box()
+  await outbox.wake()
+  await outbox.add([nod('one')])
+  await outbox.add([nod('two')])
+  await vi.advanceTimersByTimeAsync(1000)
+  expect(sent.flat()).toEqual(['one', 'two'])
+  expect(told.filter((t) => t === 'unkept')).toHaveLength(1)
+})
