@@ -87,17 +87,28 @@ public static class CalendarFile
                     continue;
                 }
 
-                var moved = same.Where(e => e.RecurrenceIdentifier is not null).Select(e => OriginalOf(e, zoneOfRule)).ToHashSet();
-                foreach (var (start, end, original) in DatesOf(one, zoneOfRule, moved, until))
+                try
                 {
-                    if (++total > MostDates)
-                    {
-                        throw new FormatProblem($"This calendar comes to more than {MostDates:N0} dates. Choose an earlier last day, or take fewer events out of the other program.");
-                    }
+                    var moved = same.Where(e => e.RecurrenceIdentifier is not null).Select(e => OriginalOf(e, zoneOfRule)).ToHashSet();
+                    // One more than there may be: then it is said.
+                    List<CalendarDate> dates =
+                    [
+                        .. DatesOf(one, zoneOfRule, moved, until).Take(MostDates - total + 1).Select(d => new CalendarDate(
+                            $"{one.Uid}/{d.Original:yyyyMMdd'T'HHmm}", InstantOf(d.Start, one), InstantOf(d.End, one),
+                            string.Equals(one.Status, "CANCELLED", StringComparison.OrdinalIgnoreCase), LinkOf(one))),
+                    ];
+                    held.Dates.AddRange(dates);
+                    total += dates.Count;
+                }
+                catch (Exception odd) when (odd is not FormatProblem)
+                {
+                    // A length, a zone or a day that the calendar library, or the calendar itself, has no room for.
+                    AddOnce(held.Problems, "Events with a time, a length or a zone that cannot be read are left out.");
+                }
 
-                    held.Dates.Add(new CalendarDate(
-                        $"{one.Uid}/{original:yyyyMMdd'T'HHmm}", InstantOf(start, one), InstantOf(end, one),
-                        string.Equals(one.Status, "CANCELLED", StringComparison.OrdinalIgnoreCase), LinkOf(one)));
+                if (total > MostDates)
+                {
+                    throw new FormatProblem($"This calendar comes to more than {MostDates:N0} dates. Choose an earlier last day, or take fewer events out of the other program.");
                 }
             }
         }

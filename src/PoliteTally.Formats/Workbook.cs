@@ -97,7 +97,9 @@ internal static class Workbook
         var value = cell.CellValue?.InnerText ?? "";
         if (cell.DataType?.Value is { } type)
         {
-            return type == CellValues.SharedString ? shared[int.Parse(value, CultureInfo.InvariantCulture)]
+            return type == CellValues.SharedString
+                    ? int.TryParse(value, CultureInfo.InvariantCulture, out var index) && index >= 0 && index < shared.Count ? shared[index]
+                        : throw new FormatProblem($"Cell {cell.CellReference?.Value ?? "?"} names a text that is not in this workbook. Save it anew in the program it comes from.")
                 : type == CellValues.InlineString ? cell.InlineString?.InnerText ?? ""
                 : type == CellValues.Boolean ? (value == "1" ? "true" : "false")
                 : value;

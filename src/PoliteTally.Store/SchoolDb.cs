@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using NodaTime;
 using NodaTime.Text;
@@ -50,6 +51,39 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     {
         StampOwner();
         return base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+    }
+
+    /// <summary>
+    /// Stores what changed, in one transaction; new rows by a statement prepared once for each table, which takes a fraction of the time, and so
+    /// keeps others from writing for a fraction of it.
+    /// </summary>
+    public async Task SaveQuickly()
+    {
+        ChangeTracker.DetectChanges();
+        StampOwner();
+        var fresh = ChangeTracker.Entries<IOwned>().Where(e => e.State == EntityState.Added).GroupBy(e => e.Metadata).ToList();
+        await using var transaction = Database.CurrentTransaction is null ? await Database.BeginTransactionAsync() : null;
+        foreach (var table in InOrder([.. fresh.Select(f => f.Key)]))
+        {
+            BulkInsert.Into(this, table, fresh.Single(f => f.Key == table));
+        }
+
+        await SaveChangesAsync();
+        if (transaction is not null)
+        {
+            await transaction.CommitAsync();
+        }
+    }
+
+    /// <summary>Tables in such an order that each comes after those that it points to.</summary>
+    private static IEnumerable<IEntityType> InOrder(List<IEntityType> tables)
+    {
+        while (tables.Count > 0)
+        {
+            var next = tables.First(t => !t.GetForeignKeys().Any(f => f.PrincipalEntityType != t && tables.Contains(f.PrincipalEntityType)));
+            tables.Remove(next);
+            yield return next;
+        }
     }
 
     /// <inheritdoc/>

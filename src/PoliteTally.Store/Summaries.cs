@@ -1,3 +1,4 @@
+using System.Linq.Expressions;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -48,27 +49,60 @@ public static class Summaries
     }
 
     /// <summary>
-    /// Reckons settled lessons anew, after the ground rules of their class or the records of its students changed. Part of
-    /// whatever transaction the context is in.
+    /// Stores what changed in a context, and reckons anew the settled lessons that it may be about: the ground rules of their class changed, or
+    /// the records of its students. That they are to be reckoned is stored with the change; the reckoning goes one lesson at a time, so that
+    /// nobody who taps waits for more than that, and is taken up again after a sudden stop (<see cref="RenewDue"/>).
     /// </summary>
     /// <returns>How many lessons were reckoned, and how many scores are another than before.</returns>
-    public static (int Lessons, int Scores) Renew(SchoolDb db, Func<Lesson, bool> which)
+    public static async Task<(int Lessons, int Scores)> Renew(SchoolDb db, Expression<Func<Lesson, bool>> which)
     {
-        db.SaveChanges();
-        var (lessons, scores) = (0, 0);
-        foreach (var id in db.Lessons.AsNoTracking().Where(l => l.Stage == LessonStage.Settled).AsEnumerable().Where(which).Select(l => l.Id).ToList())
+        await using (var transaction = await db.Database.BeginTransactionAsync())
         {
-            var open = OpenLesson.Load(db, id)!;
-            var before = db.Summaries.AsNoTracking().Where(s => s.LessonId == id).ToDictionary(s => s.StudentId, s => s.Score);
-            db.Summaries.Where(s => s.LessonId == id).ExecuteDelete();
-            var fresh = Of(open.State, open.Lesson, open.Rules, open.Roster.Select(s => s.Name.Id)).ToList();
-            db.Summaries.AddRange(fresh);
-            db.SaveChanges();
+            await db.SaveChangesAsync();
+            await db.Lessons.Where(l => l.Stage == LessonStage.Settled).Where(which).ExecuteUpdateAsync(set => set.SetProperty(l => l.ReckonAgain, true));
+            await transaction.CommitAsync();
+        }
+
+        return await RenewDue(db);
+    }
+
+    /// <summary>Reckons anew the lessons of the owner that are due.</summary>
+    /// <returns>As <see cref="Renew"/>.</returns>
+    public static async Task<(int Lessons, int Scores)> RenewDue(SchoolDb db)
+    {
+        var (lessons, scores) = (0, 0);
+        foreach (var id in await db.Lessons.Where(l => l.ReckonAgain).OrderBy(l => l.PlannedStart).Select(l => l.Id).ToListAsync())
+        {
+            scores += await RenewOne(db, id);
             lessons++;
-            scores += fresh.Count(s => !before.TryGetValue(s.StudentId, out var score) || score != s.Score);
         }
 
         return (lessons, scores);
+    }
+
+    /// <returns>How many scores are another than before.</returns>
+    private static async Task<int> RenewOne(SchoolDb db, Guid id)
+    {
+        while (true)
+        {
+            var open = OpenLesson.Load(db, id)!;
+            List<Summary> fresh = open.Lesson.Stage == LessonStage.Settled ? [.. Of(open.State, open.Lesson, open.Rules, open.Roster.Select(s => s.Name.Id))] : [];
+            await using var transaction = await db.Database.BeginTransactionAsync();
+            if ((await db.Entries.Where(e => e.LessonId == id).MaxAsync(e => (long?)e.Seq) ?? 0) != open.Position)
+            {
+                // It was opened again meanwhile, or settled: what was reckoned is out of date.
+                continue;
+            }
+
+            var before = await db.Summaries.AsNoTracking().Where(s => s.LessonId == id).ToDictionaryAsync(s => s.StudentId, s => s.Score);
+            await db.Summaries.Where(s => s.LessonId == id).ExecuteDeleteAsync();
+            db.Summaries.AddRange(fresh);
+            await db.SaveQuickly();
+            await db.Lessons.Where(l => l.Id == id).ExecuteUpdateAsync(set => set.SetProperty(l => l.ReckonAgain, false));
+            await transaction.CommitAsync();
+            fresh.ForEach(row => db.Entry(row).State = EntityState.Detached);
+            return fresh.Count(s => !before.TryGetValue(s.StudentId, out var score) || score != s.Score);
+        }
     }
 
     /// <summary>Reckons every settled lesson anew and says where a stored row differs from what its ledger says.</summary>

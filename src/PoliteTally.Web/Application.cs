@@ -111,6 +111,8 @@ public static class Application
         services.AddSingleton<PageSessions>();
         services.AddSingleton<PagePublisher>();
         services.AddHostedService(s => s.GetRequiredService<PagePublisher>());
+        services.AddSingleton<Housekeeping>();
+        services.AddHostedService(s => s.GetRequiredService<Housekeeping>());
         services.AddScoped<Owner>();
         services.AddScoped(s => new SchoolDb(s.GetRequiredService<SchoolFile>().Options, s.GetRequiredService<Owner>()));
 
@@ -178,8 +180,10 @@ public static class Application
             limiter.AddPolicy(Limits.SignIn, context => PerMinute(context.Connection.RemoteIpAddress?.ToString() ?? "", 20));
             limiter.AddPolicy(Limits.Files, context => PerMinute(OwnerOf(context).ToString(), 60));
             limiter.AddPolicy(Limits.Entries, context => PerMinute(OwnerOf(context).ToString(), 600_000));
-            // By session: a school may come from one address. Whoever has none yet is watched where they enter.
-            limiter.AddPolicy(Limits.Page, context => PerMinute(context.Request.Cookies[PageSessions.Cookie] ?? context.Connection.RemoteIpAddress?.ToString() ?? "", 6000));
+            // By session, for a school may come from one address; who has none that is known here is counted by that.
+            limiter.AddPolicy(Limits.Page, context => context.Request.Cookies[PageSessions.Cookie] is { } token && context.RequestServices.GetRequiredService<PageSessions>().Knows(token)
+                ? PerMinute(token, 6000)
+                : PerMinute(context.Connection.RemoteIpAddress?.ToString() ?? "", 6000));
             // By address, not by key: whoever guesses keys has a new one each time.
             limiter.AddPolicy(Limits.Keys, context => PerMinute(context.Connection.RemoteIpAddress?.ToString() ?? "", 60_000));
         });
@@ -252,6 +256,8 @@ public static class Application
     private static void Map(WebApplication app)
     {
         app.MapOpenApi();
+        app.MapGet("/health", (Housekeeping house) => house.IsWell ? Results.Text("well") : Results.Text("not storing", statusCode: StatusCodes.Status503ServiceUnavailable))
+            .ExcludeFromDescription();
         app.MapHub<LiveHub>(HubPaths[0].Value!).RequireAuthorization();
         app.MapHub<HelpHub>(HubPaths[1].Value!);
         app.MapHub<PageHub>(HubPaths[2].Value!);

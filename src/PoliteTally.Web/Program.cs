@@ -55,7 +55,7 @@ static async Task<int> Serve(string[] arguments)
     await app.WaitForShutdownAsync();
     // The writer finishes what it has taken.
     await app.DisposeAsync();
-    return 0;
+    return Environment.ExitCode;
 }
 
 // The description of the API, from which the front end's types are made.

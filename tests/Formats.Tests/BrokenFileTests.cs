@@ -111,4 +111,37 @@ public sealed class BrokenFileTests
         MarkdownText.Problems(text).ShouldHaveSingleItem().ShouldContain("nested too deeply");
         MarkdownText.Render(text).ShouldStartWith("<pre>");
     }
+
+    private static string Event(string lines) => $"BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:a\r\nSUMMARY:Tides\r\n{lines.Replace("\n", "\r\n")}\r\nEND:VEVENT\r\nEND:VCALENDAR";
+
+    /// <summary>Whatever stands in an event: it is read, left out with a reason, or the file is refused with one.</summary>
+    [Theory]
+    [InlineData("DTSTART:20270111T093000\nDURATION:P999999999D")]
+    [InlineData("DTSTART:20270111T093000\nDURATION:-PT50M")]
+    [InlineData("DTSTART:20270111T093000\nDURATION:PT")]
+    [InlineData("DTSTART:20270111T093000\nDURATION:P1Y2M")]
+    [InlineData("DTSTART;TZID=Nowhere/Land:20270111T093000\nDURATION:PT50M")]
+    [InlineData("DTSTART;TZID=:20270111T093000\nDURATION:PT50M")]
+    [InlineData("DTSTART;TZID=\"a;b:c\":20270111T093000\nDTEND;TZID=Europe/Paris:20270111T103000")]
+    [InlineData("DTSTART:99991231T235959Z\nDURATION:PT50M")]
+    [InlineData("DTSTART:00010101T000000Z\nDURATION:PT50M\nRRULE:FREQ=YEARLY")]
+    [InlineData("DTSTART:20270111T093000\nDURATION:PT50M\nRRULE:FREQ=WEEKLY")]
+    [InlineData("DTSTART:20270111T093000\nDURATION:PT50M\nRRULE:FREQ=YEARLY")]
+    [InlineData("DTSTART:20270111T093000\nDURATION:PT50M\nRRULE:FREQ=YEARLY;INTERVAL=2147483647")]
+    [InlineData("DTSTART:20270111T093000\nDURATION:PT50M\nRRULE:FREQ=DAILY;COUNT=999999999")]
+    [InlineData("DTSTART:20270111T093000\nDURATION:PT50M\nRRULE:FREQ=WEEKLY;UNTIL=99999999T999999Z")]
+    [InlineData("DTSTART:20270111T093000\nDURATION:PT50M\nRRULE:FREQ=NEVER")]
+    [InlineData("DTSTART:20270111T093000\nDURATION:PT50M\nRECURRENCE-ID:x")]
+    public void Whatever_stands_in_an_event_is_read_or_left_out_with_a_reason(string lines)
+    {
+        try
+        {
+            CalendarFile.Read(Encoding.UTF8.GetBytes(Event(lines)), DateTimeZoneProviders.Tzdb["Atlantic/Faroe"], new LocalDate(9999, 12, 31))
+                .ShouldAllBe(t => t.Dates.Count > 0 || t.Problems.Count > 0);
+        }
+        catch (FormatProblem said)
+        {
+            said.Message.ShouldNotBeEmpty();
+        }
+    }
 }

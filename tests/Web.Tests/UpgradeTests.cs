@@ -50,7 +50,7 @@ public sealed class UpgradeTests
         room.State.Of(student).Marks.Count.ShouldBe(1);
         PlanJson.Of(room.Lesson).ShouldBeSameAs(Plan.Empty);
         (await db.KnownNames.SingleAsync()).Origin.ShouldBe("");
-        Summaries.Renew(db, _ => true).Lessons.ShouldBe(1);
+        (await Summaries.Renew(db, _ => true)).Lessons.ShouldBe(1);
         Summaries.Check(file).ShouldBeEmpty();
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
         Directory.Delete(folder, recursive: true);

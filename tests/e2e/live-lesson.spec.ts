@@ -33,7 +33,7 @@ test('the stage that is on, its time and its drift; the next by one key, more ti
   await expect(head).toContainText('From the line')
   await expect(head).toContainText(/\d+ min left, \d min behind/)
   const left = Number(/(\d+) min left,/.exec((await head.textContent())!)![1])
-  await page.getByRole('button', { name: 'Two minutes more for this stage' }).click()
+  await page.getByRole('button', { name: '+2 min for this stage' }).click()
   await expect(head).toContainText(`${left + 2} min left`)
   await press('F8')
   await expect(head).toContainText('Looking back')

@@ -275,6 +275,9 @@ namespace PoliteTally.Store.Migrations
                     b.Property<long>("PlannedStart")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("ReckonAgain")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("RosterClosedAt")
                         .HasColumnType("INTEGER");
 

@@ -189,6 +189,9 @@ public sealed class Lesson : IOwned
     public Instant? ActualStart { get; set; }
     public Instant? ActualEnd { get; set; }
 
+    /// <summary>Whether its summaries are to be reckoned anew: something they rest on was changed, and the program has not come to it yet.</summary>
+    public bool ReckonAgain { get; set; }
+
     /// <summary>When the lesson was settled for the first time: whoever joined the class later is not on its roster.</summary>
     public Instant? RosterClosedAt { get; set; }
 

@@ -14,6 +14,7 @@ namespace PoliteTally.Store.Writing;
 public sealed class LedgerWriter : IAsyncDisposable
 {
     private const int MostJobsAtOnce = 256;
+    private static readonly TimeSpan LastWait = TimeSpan.FromSeconds(20);
 
     private readonly OpenLessons _lessons;
     private readonly IClock _clock;
@@ -65,8 +66,11 @@ public sealed class LedgerWriter : IAsyncDisposable
     public async ValueTask DisposeAsync()
     {
         _jobs.Writer.TryComplete();
-        await _loop;
-        _commit.Dispose();
+        // One that cannot go on does not keep the program from ending either.
+        if (await Task.WhenAny(_loop, Task.Delay(LastWait)) == _loop)
+        {
+            _commit.Dispose();
+        }
     }
 
     /// <summary>Does a job about a lesson when the lesson is open; what is read of it is not read by the writer, for whom all others wait.</summary>

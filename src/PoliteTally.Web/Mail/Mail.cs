@@ -62,13 +62,26 @@ public sealed class OutboxFolder(string folder) : IMail
         var lines = new List<OutboxLine>();
         foreach (var path in Directory.Exists(mine) ? Directory.GetFiles(mine, "*.eml").OrderDescending().Take(Shown) : [])
         {
-            using var message = await MimeMessage.LoadAsync(path);
-            lines.Add(new OutboxLine(
-                Path.GetFileName(path), string.Join(", ", message.To.Mailboxes.Select(m => m.Address)), message.Subject ?? "", message.Date,
-                message.TextBody ?? ""));
+            lines.Add(await LineOf(path));
         }
 
         return lines;
+    }
+
+    private static async Task<OutboxLine> LineOf(string path)
+    {
+        try
+        {
+            using var message = await MimeMessage.LoadAsync(path);
+            return new OutboxLine(
+                Path.GetFileName(path), string.Join(", ", message.To.Mailboxes.Select(m => m.Address)), message.Subject ?? "", message.Date,
+                message.TextBody ?? "");
+        }
+        catch (Exception broken) when (broken is FormatException or IOException or UnauthorizedAccessException)
+        {
+            // One that somebody wrote over does not hide the others.
+            return new OutboxLine(Path.GetFileName(path), "", "This message cannot be read.", DateTimeOffset.UnixEpoch, "");
+        }
     }
 
     private string FolderOf(Guid owner) => Path.Combine(folder, owner.ToString());

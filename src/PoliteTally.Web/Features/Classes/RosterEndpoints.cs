@@ -54,9 +54,8 @@ internal static class RosterEndpoints
             var ticked = sent.Chosen<HashSet<string>>("ticked");
             var steps = Compare(id, preview, db);
             var chosen = steps.Where(s => ticked?.Contains(s.Key) ?? s.Step != RosterStep.Leaves).ToList();
-            await using var transaction = await db.Database.BeginTransactionAsync();
             await Apply(id, chosen, db, clock.GetCurrentInstant());
-            await transaction.CommitAsync();
+            await db.SaveQuickly();
             openLessons.Forget(lesson => lesson.OwnerId == owner.Id);
             return TypedResults.Ok(new RosterBroughtIn(
                 chosen.Count(s => s.Step is RosterStep.Joins or RosterStep.Returns), chosen.Count(s => s.Step == RosterStep.Changes),
@@ -64,7 +63,7 @@ internal static class RosterEndpoints
         }).WithName("BringInRoster").RequireRateLimiting(Limits.Files);
     }
 
-    /// <summary>Gives everybody in a class a key of their own, keeping those given before, and stores all that has changed.</summary>
+    /// <summary>Gives everybody in a class a key of their own, keeping those given before; to be stored with what else has changed.</summary>
     internal static async Task GiveKeys(Guid classId, SchoolDb db)
     {
         // What is in the file, with what was changed and not stored yet.
@@ -80,8 +79,6 @@ internal static class RosterEndpoints
         {
             place.Key = keys.GetValueOrDefault(place.StudentId, place.Key);
         }
-
-        await db.SaveChangesAsync();
     }
 
     /// <summary>Lets a student be in the class or not, from now on. What was before stays as it was.</summary>

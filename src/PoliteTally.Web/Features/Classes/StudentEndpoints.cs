@@ -41,6 +41,7 @@ internal static class StudentEndpoints
             db.Students.Add(student);
             db.Enrolments.Add(new Enrolment { ClassId = id, StudentId = student.Id, Key = ' ', Stays = [new Stay { From = clock.GetCurrentInstant() }] });
             await RosterEndpoints.GiveKeys(id, db);
+            await db.SaveChangesAsync();
             openLessons.Forget(lesson => lesson.ClassId == id);
             return TypedResults.Ok(ClassEndpoints.StudentsOf(db, id).Students.Single(s => s.Id == student.Id));
         }).WithName("AddStudent");
@@ -61,6 +62,7 @@ internal static class StudentEndpoints
             Write(record, place.Student!);
             RosterEndpoints.Stand(place, record.InClass, clock.GetCurrentInstant());
             await RosterEndpoints.GiveKeys(id, db);
+            await db.SaveChangesAsync();
             // The record is the same in every class of this teacher.
             openLessons.Forget(lesson => lesson.OwnerId == owner.Id);
             return TypedResults.NoContent();
@@ -103,16 +105,13 @@ internal static class StudentEndpoints
 
     private static async Task<Renewed> Renew(Guid[] students, SchoolDb db, OpenLessons openLessons, Owner owner)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync();
-        await db.SaveChangesAsync();
         var classes = (await db.Enrolments.Where(e => students.Contains(e.StudentId)).Select(e => e.ClassId).ToListAsync()).ToHashSet();
         foreach (var inClass in classes)
         {
             await RosterEndpoints.GiveKeys(inClass, db);
         }
 
-        var (lessons, scores) = Summaries.Renew(db, lesson => classes.Contains(lesson.ClassId));
-        await transaction.CommitAsync();
+        var (lessons, scores) = await Summaries.Renew(db, lesson => classes.Contains(lesson.ClassId));
         openLessons.Forget(lesson => lesson.OwnerId == owner.Id);
         return new Renewed(lessons, scores);
     }

@@ -50,10 +50,8 @@ internal static class RuleEndpoints
                 return wrong;
             }
 
-            await using var transaction = await db.Database.BeginTransactionAsync();
             found.Rules = RulesJson.Difference(ClassRules.Default, sent.Rules);
-            var (lessons, scores) = Summaries.Renew(db, lesson => lesson.ClassId == id);
-            await transaction.CommitAsync();
+            var (lessons, scores) = await Summaries.Renew(db, lesson => lesson.ClassId == id);
             openLessons.Forget(lesson => lesson.ClassId == id);
             return TypedResults.Ok(new RulesStored(await ViewOf(found, db), lessons, scores));
         }).WithName("ChangeClassRules");
@@ -76,10 +74,8 @@ internal static class RuleEndpoints
                 return wrong;
             }
 
-            await using var transaction = await db.Database.BeginTransactionAsync();
             found.Rules = RulesJson.Difference(RulesJson.Of(found.Class!), sent.Rules);
-            var (lessons, scores) = Summaries.Renew(db, lesson => lesson.Id == id);
-            await transaction.CommitAsync();
+            var (lessons, scores) = await Summaries.Renew(db, lesson => lesson.Id == id);
             openLessons.Forget(lesson => lesson.Id == id);
             return TypedResults.Ok(new RulesStored(ViewOf(found), lessons, scores));
         }).WithName("ChangeLessonRules");

@@ -51,7 +51,7 @@ internal static class CalendarEndpoints
         api.MapGet("/calendar", async Task<Results<Ok<CalendarView>, ProblemHttpResult>> (
             string from, int days, SchoolDb db, Owner owner, IClock clock) =>
         {
-            if (LocalDatePattern.Iso.Parse(from) is not { Success: true, Value: var first } || days is < 1 or > MostDaysShown)
+            if (LocalDatePattern.Iso.Parse(from) is not { Success: true, Value: { Year: >= 1900 and <= 2200 } first } || days is < 1 or > MostDaysShown)
             {
                 return Refused.Because($"Say from which day, such as 2026-11-23, and from 1 to {MostDaysShown} days.");
             }

@@ -79,14 +79,15 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
             ? new TurnNow(turn.Student, turn.Entries[0], turn.Origin, turn.At, turn.Waited?.TotalSeconds, turn.Why)
             : null;
 
-    // Struck-out entries do not use up the list, so that undo never runs out while there is something to undo.
+    // Struck-out entries do not use up the list, so that undo never runs out while there is something to undo; and of them as many are shown, so
+    // that it does not grow with every undo.
     private static IReadOnlyList<LastEntry> LastEntriesOf(LessonState state, IReadOnlyDictionary<Guid, string> names)
     {
-        var standing = 0;
+        var (standing, struck) = (0, 0);
         return
         [
             .. state.Entries.Where(e => e.Source == Source.Tapped && e.Act is not Struck).Reverse()
-                .TakeWhile(e => state.IsStruck(e.Id) || standing++ < LastEntriesShown)
+                .TakeWhile(_ => standing < LastEntriesShown).Where(e => state.IsStruck(e.Id) ? struck++ < LastEntriesShown : ++standing > 0)
                 .Select(e => new LastEntry(
                     e.Id, e.HappenedAt, Wording.Of(e, state, names), state.IsStruck(e.Id),
                     e.Act is not (LessonStarted or LessonEnded or LessonSettled), Help.Helper.NameIn(e.By))),

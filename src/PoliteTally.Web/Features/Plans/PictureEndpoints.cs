@@ -33,15 +33,18 @@ internal static class PictureEndpoints
         api.MapGet("/pictures/{id:guid}", async Task<Results<PhysicalFileHttpResult, NotFound>> (
             Guid id, SchoolDb db, PictureFolder pictures, HttpContext http) =>
         {
-            return await db.Pictures.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id) is { } picture
-                ? Served(picture, pictures, http)
-                : TypedResults.NotFound();
+            return Served(await db.Pictures.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id), pictures, http) is { } served ? served : TypedResults.NotFound();
         }).WithName("GetPicture");
     }
 
-    /// <summary>A picture for the browser to keep: its bytes never change.</summary>
-    internal static PhysicalFileHttpResult Served(Picture picture, PictureFolder pictures, HttpContext http)
+    /// <summary>A picture for the browser to keep: its bytes never change. Null if there is none, or if its file is gone.</summary>
+    internal static PhysicalFileHttpResult? Served(Picture? picture, PictureFolder pictures, HttpContext http)
     {
+        if (picture is null || !File.Exists(pictures.PathOf(picture.Fingerprint)))
+        {
+            return null;
+        }
+
         http.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
         return TypedResults.PhysicalFile(pictures.PathOf(picture.Fingerprint), "image/webp");
     }

@@ -33,7 +33,7 @@ public sealed record PlanDocument(string Format, int Version, string Title, Plan
         var rows = await db.Pictures.AsNoTracking().Where(p => wanted.Contains(p.Id)).ToListAsync();
         var document = new PlanDocument(
             FormatName, NewestVersion, title, plan with { Together = [], Apart = [] },
-            [.. rows.Select(p => new PlanPicture(p.Id, pictures.Read(p)))]);
+            [.. rows.Where(p => File.Exists(pictures.PathOf(p.Fingerprint))).Select(p => new PlanPicture(p.Id, pictures.Read(p)))]);
         return JsonSerializer.SerializeToUtf8Bytes(document, Indented);
     }
 

@@ -166,7 +166,7 @@ internal static class PageEndpoints
             }
 
             await using var db = file.Open(guest.OpenLesson.Lesson.OwnerId);
-            return await db.Pictures.FirstOrDefaultAsync(p => p.Id == picture) is { } row ? PictureEndpoints.Served(row, folder, http) : TypedResults.NotFound();
+            return PictureEndpoints.Served(await db.Pictures.FirstOrDefaultAsync(p => p.Id == picture), folder, http) is { } served ? served : TypedResults.NotFound();
         }).WithName("GetPagePicture");
     }
 

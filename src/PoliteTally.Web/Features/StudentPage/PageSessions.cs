@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Store;
@@ -20,10 +21,32 @@ public sealed record PageGuest(Guid Session, OpenLesson OpenLesson, Guid? Studen
 public sealed class PageSessions(SchoolFile file, OpenLessons openLessons, IClock clock)
 {
     public const string Cookie = "polite-tally-page";
+
+    /// <summary>How long a device remembers who it belongs to.</summary>
     private static readonly TimeSpan Remembered = TimeSpan.FromDays(120);
+
+    /// <summary>How long a session is kept that opens nothing any more, or was for one lesson only.</summary>
+    private static readonly TimeSpan KeptAfter = TimeSpan.FromDays(7);
+
+    private readonly ConcurrentDictionary<string, bool> _known = new();
 
     /// <summary>Stages of a lesson in which its student page takes part in it.</summary>
     public static bool IsOn(LessonStage stage) => stage is LessonStage.Planned or LessonStage.Live;
+
+    /// <summary>Whether a cookie was seen to belong to a session since the program started; a made-up one never was.</summary>
+    public bool Knows(string? token) => token is not null && _known.ContainsKey(SecretToken.HashOf(token));
+
+    /// <summary>Takes sessions out of the file that open nothing any more.</summary>
+    public async Task TidyUp()
+    {
+        var now = clock.GetCurrentInstant();
+        var (remembered, after) = (now - Duration.FromTimeSpan(Remembered), now - Duration.FromTimeSpan(KeptAfter));
+        await using var all = file.Open(Guid.Empty);
+        await all.PageSessions.IgnoreQueryFilters()
+            .Where(s => s.MadeAt < remembered || s.EndedAt < after || (s.LessonId != null && s.MadeAt < after)).ExecuteDeleteAsync();
+        // Whoever comes again is known again.
+        _known.Clear();
+    }
 
     /// <summary>The lesson of a code as somebody typed it; null if there is none.</summary>
     public async Task<OpenLesson?> Find(string code)
@@ -76,7 +99,13 @@ public sealed class PageSessions(SchoolFile file, OpenLessons openLessons, ICloc
         await using var db = file.Open(open.Lesson.OwnerId);
         var oldest = clock.GetCurrentInstant() - Duration.FromTimeSpan(Remembered);
         var session = await db.PageSessions.AsNoTracking().FirstOrDefaultAsync(s => s.TokenHash == hash && s.EndedAt == null && s.MadeAt > oldest);
-        return session is null ? null : GuestOf(session.Id, session.StudentId, open);
+        if (session is null)
+        {
+            return null;
+        }
+
+        _known[hash] = true;
+        return GuestOf(session.Id, session.StudentId, open);
     }
 
     /// <summary>Ends the sessions of students whose pass opens nothing any more. Part of whatever is stored with the context.</summary>

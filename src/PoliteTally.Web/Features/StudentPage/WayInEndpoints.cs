@@ -64,12 +64,14 @@ internal static class WayInEndpoints
     {
         var (shown, address) = (Syllables.Show(code), AddressOf(code, settings, request));
         var pages = publisher.SessionsIn(open.Lesson.Id);
-        var sessions = await db.PageSessions.AsNoTracking().Where(s => s.EndedAt == null && (s.LessonId == open.Lesson.Id || s.StudentId != null))
+        var from = open.Lesson.PlannedStart - BeforeTheLesson;
+        var sessions = await db.PageSessions.AsNoTracking()
+            .Where(s => s.EndedAt == null && (s.LessonId == open.Lesson.Id || s.StudentId != null) && (s.MadeAt >= from || pages.Contains(s.Id)))
             .OrderBy(s => s.MadeAt).ToListAsync();
         return new WayIn(
             shown, address, $"The page for this lesson: {address} (code {shown}). Come in with your pass.",
             [
-                .. sessions.Where(s => pages.Contains(s.Id) || s.MadeAt >= open.Lesson.PlannedStart - BeforeTheLesson).Select(s => (Session: s, Guest: PageSessions.GuestOf(s.Id, s.StudentId, open))).Where(s => s.Guest is not null)
+                .. sessions.Select(s => (Session: s, Guest: PageSessions.GuestOf(s.Id, s.StudentId, open))).Where(s => s.Guest is not null)
                     .Select(s => new OpenPage(s.Session.Id, s.Guest!.Student, s.Guest.Name, s.Session.Device, s.Session.MadeAt)),
             ]);
     }

@@ -23,6 +23,12 @@ const short: Record<string, string> = {
 const reasons: Record<string, string> = { 'helped someone': 'helped', 'kept going': 'going', 'on time': 'time' }
 const brief = (act: LoggedAct) =>
   act.pen === 'nods' ? (reasons[act.label] ?? act.label.split(' ')[0]!.slice(0, 9)) : (short[act.name] ?? act.label)
+/** The whole word, behind the one that is seen where that is another. */
+const spoken = (act: LoggedAct) => {
+  const seen = props.compact ? brief(act) : act.label
+  const whole = act.pen === 'nods' ? `nod, ${act.label}` : act.label
+  return whole.includes(seen) ? whole : `${seen}, ${whole}`
+}
 </script>
 
 <template>
@@ -32,10 +38,10 @@ const brief = (act: LoggedAct) =>
       :key="act.name"
       class="act"
       :class="pens[act.pen]"
-      :aria-label="act.pen === 'nods' ? `nod, ${act.label}` : act.label"
+      :aria-label="spoken(act)"
       @click.stop="emit('act', act)"
     >
-      {{ compact ? brief(act) : act.label }}<kbd>{{ keyName(act.key) }}</kbd>
+      {{ compact ? brief(act) : act.label }}<kbd aria-hidden="true">{{ keyName(act.key) }}</kbd>
     </button>
   </span>
 </template>

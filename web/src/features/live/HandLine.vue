@@ -30,10 +30,9 @@ const name = (hand: DrawnHand) => hand.stranger ?? props.nameOf(hand.student)
       <button
         v-if="hands.length > 1 && canCall"
         class="quiet all-down ml-auto mr-3 text-small text-ink-soft"
-        aria-label="Set all hands down"
         @click="emit('setDown', ...hands.filter((h) => !h.stranger).map((h) => h.student))"
       >
-        all down
+        all <span class="sr-only">hands</span> down
       </button>
       <button v-if="hands.length && canCall" class="text-small text-ink-soft" @click="emit('call')">
         call next <KeyCap :k="nextKey" />

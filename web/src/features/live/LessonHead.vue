@@ -73,7 +73,7 @@ const left = computed(() => props.head.plannedEnd - props.now)
         <b>{{ stageLeft >= 0 ? `${minutes(stageLeft)} left` : `${minutes(-stageLeft)} over` }}</b>, {{ drift }}
       </p>
       <p class="flex items-baseline gap-3 whitespace-nowrap">
-        <button class="quiet" aria-label="Two minutes more for this stage" @click="emit('extend', 2)">+2 min</button>
+        <button class="quiet" @click="emit('extend', 2)">+2 min<span class="sr-only"> for this stage</span></button>
         <button v-if="next" class="quiet" :title="next.name" @click="emit('next')">
           next stage <KeyCap :k="nextKey" />
         </button>

@@ -753,30 +753,34 @@ function endLesson() {
     padding: 0 10px;
   }
 }
-/* A narrow one: one below the other. */
+/* A narrow one: whose turn it is, then the sheet, and what waits below it. */
 @media (max-width: 560px) {
   .live {
-    grid-template: auto auto 1fr auto / minmax(0, 1fr);
-    grid-template-areas: 'head' 'side' 'sheet' 'foot';
+    display: flex;
+    flex-direction: column;
     height: auto;
     min-height: 100dvh;
     --row: 34px;
   }
   .side {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    gap: 0 24px;
-    align-items: start;
-    border-right: 0;
-    border-bottom: 2px solid var(--margin);
+    display: contents;
   }
   .side > :deep(*) {
-    margin-top: 0;
+    order: 2;
+    margin: 12px 12px 0;
   }
-  .side > :deep(section:only-of-type),
-  .turn {
-    grid-column: 1 / -1;
-    margin-bottom: 10px;
+  .side > .turn {
+    order: 0;
+    margin: 0;
+    padding: 8px 12px;
+  }
+  .sheet {
+    order: 1;
+    overflow: visible;
+  }
+  .foot {
+    order: 3;
+    margin-top: auto;
   }
 }
 </style>

@@ -77,7 +77,7 @@ const told = (strokes: DrawnStroke[], what: string) =>
       @click="emit('pick', $event.shiftKey || $event.ctrlKey || $event.metaKey)"
     >
       <StatusMark :status="row.whereabouts" :pencil="row.pencilled" />
-      <KeyCap class="key" :k="row.key" />
+      <KeyCap class="key" :k="row.key" aria-hidden="true" />
       <span class="name"
         ><b>{{ row.called }}</b
         ><span v-if="!heard && !gone" class="unheard" aria-label="not heard yet" role="img" /> {{ row.rest }}</span
@@ -211,7 +211,7 @@ const told = (strokes: DrawnStroke[], what: string) =>
 }
 .beside {
   flex: none;
-  width: 88px;
+  width: 104px;
   font-size: var(--text-small);
   white-space: nowrap;
   font-style: italic;

@@ -90,7 +90,7 @@ const words: Record<string, string> = {
                     @click="why(student.id, sheet.lessons[i]!.id)"
                   >
                     {{ cell.score ?? words[cell.status]
-                    }}<sup v-if="cell.status === 'absent' || cell.status === 'late'">{{
+                    }}<sup v-if="cell.status === 'absent' || cell.status === 'late'" aria-hidden="true">{{
                       cell.status === 'late' ? 'l' : 'a'
                     }}</sup>
                   </button>
