@@ -77,10 +77,10 @@ internal static class LiveLoad
         folder.Delete(recursive: true);
     }
 
-    private static void Row(string what, double measured, string beside, double other) =>
+    internal static void Row(string what, double measured, string beside, double other) =>
         Figures.Row(what, Figures.Of(measured, "ms", "0.0"), $"{beside} {Figures.Of(other, "ms", "0.0")}", measured / other);
 
-    private static double Percentile(IEnumerable<double> times)
+    internal static double Percentile(IEnumerable<double> times)
     {
         var sorted = times.Order().ToList();
         return sorted[(int)(sorted.Count * 0.95)];
@@ -95,14 +95,14 @@ internal static class LiveLoad
         return (long)command.ExecuteScalar()!;
     }
 
-    private static async Task<string> Class(RunningProgram program, int students)
+    internal static async Task<string> Class(RunningProgram program, int students)
     {
         var made = (await program.Post("/api/classes", new { name = "Weather and Tides" })).GetProperty("id").GetString()!;
         await program.Send($"/api/classes/{made}/roster", "Given name,Family name\n" + string.Concat(Enumerable.Range(1, students).Select(i => $"Student{i},Sound{i}\n")));
         return made;
     }
 
-    private static async Task<Lesson> Teach(RunningProgram program, string inClass)
+    internal static async Task<Lesson> Teach(RunningProgram program, string inClass)
     {
         var id = (await program.Post($"/api/classes/{inClass}/lessons", new { title = "Why the wind backs", minutes = 50 })).GetProperty("id").GetString()!;
         var sheet = await program.Get($"/api/lessons/{id}/live");
@@ -110,7 +110,7 @@ internal static class LiveLoad
     }
 
     /// <summary>Taps one after the other, so many a second; how long each took to be on the disk, and to be in the other window.</summary>
-    private static async Task<(List<double> Stored, List<double> Seen)> Taps(RunningProgram program, Lesson lesson, Window window, TimeSpan time, int every)
+    internal static async Task<(List<double> Stored, List<double> Seen)> Taps(RunningProgram program, Lesson lesson, Window window, TimeSpan time, int every)
     {
         var (stored, seen) = (new List<double>(), new List<double>());
         var whole = Stopwatch.StartNew();
@@ -174,10 +174,10 @@ internal static class LiveLoad
         }
     }
 
-    private sealed record Lesson(string Id, IReadOnlyList<string> Students);
+    internal sealed record Lesson(string Id, IReadOnlyList<string> Students);
 
     /// <summary>A second window: it hears patches and knows how far they have come.</summary>
-    private sealed class Window(HubConnection hub) : IAsyncDisposable
+    internal sealed class Window(HubConnection hub) : IAsyncDisposable
     {
         private readonly Lock _lock = new();
         private long _position;

@@ -2,7 +2,7 @@ using PoliteTally.Bench;
 
 // One command prints the table: dotnet run -c Release --project bench/PoliteTally.Bench
 // With "load" behind it, and minutes if wished, it prints what live lessons bear instead; with "students", what student pages ask;
-// with "folding", only what folding takes.
+// with "neighbours", what a lesson feels of others; with "folding", only what folding takes.
 Console.WriteLine("| what | measured | beside | ratio |");
 Console.WriteLine("|---|---|---|---|");
 if (args is ["load", .. var rest])
@@ -14,6 +14,12 @@ if (args is ["load", .. var rest])
 if (args is ["students"])
 {
     await StudentLoad.Run();
+    return;
+}
+
+if (args is ["neighbours"])
+{
+    await Neighbours.Run();
     return;
 }
 

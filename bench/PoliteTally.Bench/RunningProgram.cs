@@ -73,6 +73,14 @@ internal sealed class RunningProgram : IAsyncDisposable
 
     public Task<JsonElement> Post(string path, object body) => Read(_http.PostAsJsonAsync(path, body));
 
+    public Task<JsonElement> Put(string path, object body) => Read(_http.PutAsJsonAsync(path, body));
+
+    /// <summary>Sends something that may be refused.</summary>
+    public async Task Try(string path, object body)
+    {
+        using var answer = await _http.PostAsJsonAsync(path, body);
+    }
+
     /// <summary>Sends a file; how many come in a minute is limited, and this waits its turn.</summary>
     public async Task<JsonElement> Send(string path, string file)
     {

@@ -49,7 +49,7 @@ test.afterAll(() => program.remove())
 interface Counted { keys: number; presses: number; travel: number }
 const sheet = () => page.getByRole('list', { name: 'Sheet' })
 const row = (name: string) => sheet().getByRole('listitem').filter({ hasText: name })
-const keyOf = async (name: string) => (await row(name).locator('kbd').first().textContent())!
+const keyOf = async (name: string) => (await row(name).locator('kbd').first().getAttribute('data-key'))!
 const side = () => page.getByRole('complementary', { name: 'Turn and hand line' })
 
 /** What an act costs, from the pointer resting on the name of a student in the middle of the sheet. */
@@ -100,7 +100,7 @@ const acts: Measured[] = [
     pointer: () => side().getByRole('button', { name: /^full/ }).click(), seen: isSpeaking,
   },
   { act: 'a whole turn of anybody', keys: () => sipho('6'), pointer: onRow('full'), seen: isSpeaking },
-  { act: 'chat: question', keys: () => sipho(','), pointer: onRow('question'), seen: () => expect(row('Sipho').getByRole('img', { name: 'chat 1' })).toBeVisible() },
+  { act: 'chat: question', keys: () => sipho(','), pointer: onRow('asks, question'), seen: () => expect(row('Sipho').getByRole('img', { name: 'chat 1' })).toBeVisible() },
   { act: 'nod', keys: () => sipho('0'), pointer: onRow('nod, helped someone'), seen: () => expect(row('Sipho').getByRole('img', { name: 'nods 1' })).toBeVisible() },
   {
     act: 'draw a name', before: () => sipho('1'), after: ['Backspace', 'Backspace'], keys: async () => ['\\'],

@@ -5,10 +5,14 @@ defineProps<{ k: string }>()
 </script>
 
 <template>
-  <kbd class="cap">{{ keyName(k) }}</kbd>
+  <!-- Drawn by style: what a button is called is its words, and the key stands beside them. -->
+  <kbd class="cap" :data-key="keyName(k)" />
 </template>
 
 <style scoped>
+.cap::after {
+  content: attr(data-key);
+}
 .cap {
   display: inline-block;
   min-width: 1.05em;

@@ -9,9 +9,22 @@ import Notice from '../../ui/Notice.vue'
 const props = defineProps<{ page: Schemas['ClassPage']; series?: Schemas['SeriesLine'] }>()
 const emit = defineEmits<{ done: [done: Done]; close: [] }>()
 const today = isoDay(Date.now())
+/** What of a series can be changed. */
+const sentOf = (s: Schemas['SeriesLine']): Schemas['SeriesSent'] => ({
+  title: s.title,
+  days: [...s.days],
+  everyWeeks: s.everyWeeks,
+  time: s.time,
+  minutes: s.minutes,
+  firstDay: s.firstDay,
+  lastDay: s.lastDay,
+  dropIn: s.dropIn,
+  meetingLink: s.meetingLink,
+  except: [...s.except],
+})
 const sent = ref<Schemas['SeriesSent']>(
   props.series
-    ? { ...props.series, except: [...props.series.except] }
+    ? sentOf(props.series)
     : {
         title: props.page.name,
         days: [],
@@ -62,7 +75,7 @@ async function store() {
   busy.value = true
   try {
     if (props.series) {
-      const before: Schemas['SeriesSent'] = { ...props.series }
+      const before = sentOf(props.series)
       const id = props.series.id
       const put = (body: Schemas['SeriesSent']) => ask(api.PUT('/api/series/{id}', { params: { path: { id } }, body }))
       const changed = await put(body())

@@ -14,7 +14,12 @@ const open = ref<{ id?: string; sent: Schemas['TermSent'] }>()
 const { done, problem, tried } = useDone()
 const today = isoDay(Date.now())
 
-const sentOf = (term: Term): Schemas['TermSent'] => JSON.parse(JSON.stringify(term)) as Schemas['TermSent']
+const sentOf = ({ name, firstDay, lastDay, daysOff }: Term): Schemas['TermSent'] => ({
+  name,
+  firstDay,
+  lastDay,
+  daysOff: daysOff.map((d) => ({ ...d })),
+})
 const put = (id: string, body: Schemas['TermSent']) =>
   ask(api.PUT('/api/terms/{id}', { params: { path: { id } }, body }))
 const remove = (id: string) => ask(api.DELETE('/api/terms/{id}', { params: { path: { id } } }))

@@ -41,12 +41,15 @@ const spoken = (act: LoggedAct) => {
       :aria-label="spoken(act)"
       @click.stop="emit('act', act)"
     >
-      {{ compact ? brief(act) : act.label }}<kbd aria-hidden="true">{{ keyName(act.key) }}</kbd>
+      {{ compact ? brief(act) : act.label }}<kbd :data-key="keyName(act.key)" aria-hidden="true" />
     </button>
   </span>
 </template>
 
 <style scoped>
+kbd::after {
+  content: attr(data-key);
+}
 .strip {
   display: flex;
   align-items: center;

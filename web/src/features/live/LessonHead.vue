@@ -185,5 +185,8 @@ const left = computed(() => props.head.plannedEnd - props.now)
   .time {
     padding-bottom: 6px;
   }
+  .tick.from {
+    display: none;
+  }
 }
 </style>

@@ -673,7 +673,7 @@ function endLesson() {
 .scale {
   display: flex;
   justify-content: space-between;
-  margin: 0 14px 0 96px;
+  margin: 0 14px 0 112px;
   font-size: 0.75rem;
 }
 .foot {
@@ -761,6 +761,8 @@ function endLesson() {
     height: auto;
     min-height: 100dvh;
     --row: 34px;
+    /* No room of its own for what stands beside a name: it lies over the end of it. */
+    --columns: minmax(0, 1fr) 0 50px 56px 40px 34px;
   }
   .side {
     display: contents;

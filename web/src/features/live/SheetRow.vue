@@ -233,4 +233,21 @@ const told = (strokes: DrawnStroke[], what: string) =>
     padding-right: 4px;
   }
 }
+@media (max-width: 560px) {
+  .middle {
+    padding: 0;
+  }
+  /* Where there are no strokes there is room for the word; elsewhere the mark says it. */
+  .beside {
+    display: none;
+  }
+  .row.gone .beside,
+  .row.out .beside {
+    display: block;
+    position: absolute;
+    right: 0;
+    width: 180px;
+    background: var(--paper);
+  }
+}
 </style>

@@ -90,9 +90,7 @@ const words: Record<string, string> = {
                     @click="why(student.id, sheet.lessons[i]!.id)"
                   >
                     {{ cell.score ?? words[cell.status]
-                    }}<sup v-if="cell.status === 'absent' || cell.status === 'late'" aria-hidden="true">{{
-                      cell.status === 'late' ? 'l' : 'a'
-                    }}</sup>
+                    }}<sup v-if="cell.status === 'absent' || cell.status === 'late'" :data-status="cell.status[0]" />
                   </button>
                 </td>
               </tr>
@@ -111,6 +109,9 @@ const words: Record<string, string> = {
 </template>
 
 <style scoped>
+sup::after {
+  content: attr(data-status);
+}
 .split {
   display: grid;
   grid-template-columns: minmax(0, 1fr);

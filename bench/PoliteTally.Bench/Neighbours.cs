@@ -1,0 +1,145 @@
+using System.Net.WebSockets;
+using System.Text;
+using Microsoft.Data.Sqlite;
+
+namespace PoliteTally.Bench;
+
+/// <summary>
+/// What taps of a lesson feel of others: a lesson flooded with bad requests with a window beside it that does not read, a roster of 2,000 brought in,
+/// and 60 settled lessons reckoned anew. Beside each, the same taps with nothing else going on.
+/// </summary>
+internal static class Neighbours
+{
+    private const int TapsASecond = 20;
+    private const int Settled = 60;
+    private static readonly TimeSpan Long = TimeSpan.FromSeconds(20);
+
+    public static async Task Run()
+    {
+        var folder = Directory.CreateTempSubdirectory("polite-tally-load");
+        await using (var program = await RunningProgram.Start(folder.FullName))
+        {
+            var lesson = await LiveLoad.Teach(program, await LiveLoad.Class(program, 28));
+            await using var window = await LiveLoad.Window.Watch(program, lesson.Id);
+            await Taps(Long);
+            var quiet = await Taps(Long);
+
+            var flooded = await LiveLoad.Teach(program, await LiveLoad.Class(program, 500));
+            using (var ending = new CancellationTokenSource())
+            {
+                using var stalled = await Stalled(program, flooded.Id);
+                var flood = Enumerable.Range(0, 4).Select(i => Flood(program, flooded, ending.Token)).ToList();
+                var beside = await Taps(Long);
+                await ending.CancelAsync();
+                var sent = (await Task.WhenAll(flood)).Sum();
+                Compare($"beside a lesson with {sent / Long.TotalSeconds:0} bad requests a second and a window that does not read", beside);
+            }
+
+            var rosters = Enumerable.Range(0, 4).Select(run => "Student number,Family name,Given name,E-mail,Tags\n"
+                + string.Concat(Enumerable.Range(1, 2000).Select(i => $"R{run}S{i:0000},Sound{i},Student{i},r{run}student{i}@pupils.skerrysound.example,Harbour\n"))).ToList();
+            Compare("while rosters of 2,000 rows are brought in", await During(async () =>
+            {
+                foreach (var roster in rosters)
+                {
+                    var id = (await program.Post("/api/classes", new { name = "All of it" })).GetProperty("id").GetString();
+                    await program.Send($"/api/classes/{id}/roster", roster);
+                }
+            }));
+
+            var past = await LiveLoad.Class(program, 28);
+            for (var i = 0; i < Settled; i++)
+            {
+                await Settle(program, await LiveLoad.Teach(program, past));
+            }
+
+            var rules = (await program.Get($"/api/classes/{past}/rules")).GetProperty("rules");
+            Compare($"while {Settled} settled lessons are reckoned anew, again and again", await During(async () =>
+            {
+                for (var i = 0; i < 6; i++)
+                {
+                    await program.Put($"/api/classes/{past}/rules", new { rules });
+                }
+            }));
+
+            Task<(List<double> Stored, List<double> Seen)> Taps(TimeSpan time) => LiveLoad.Taps(program, lesson, window, time, TapsASecond);
+
+            async Task<(List<double> Stored, List<double> Seen)> During(Func<Task> work)
+            {
+                var (stored, seen) = (new List<double>(), new List<double>());
+                var going = work();
+                while (!going.IsCompleted)
+                {
+                    var some = await Taps(TimeSpan.FromMilliseconds(400));
+                    stored.AddRange(some.Stored);
+                    seen.AddRange(some.Seen);
+                }
+
+                await going;
+                return (stored, seen);
+            }
+
+            void Compare(string when, (List<double> Stored, List<double> Seen) taps)
+            {
+                LiveLoad.Row($"a tap acknowledged {when}, 95th of {taps.Stored.Count}", LiveLoad.Percentile(taps.Stored), "nothing else", LiveLoad.Percentile(quiet.Stored));
+                LiveLoad.Row("the same tap in a second window, 95th", LiveLoad.Percentile(taps.Seen), "nothing else", LiveLoad.Percentile(quiet.Seen));
+            }
+        }
+
+        SqliteConnection.ClearAllPools();
+        folder.Delete(recursive: true);
+    }
+
+    /// <summary>Requests with something wrong in them, one after the other, and taps among them so that there is much to show.</summary>
+    private static async Task<int> Flood(RunningProgram program, LiveLoad.Lesson lesson, CancellationToken ending)
+    {
+        var sent = 0;
+        while (!ending.IsCancellationRequested)
+        {
+            object act = (sent++ % 8) switch
+            {
+                0 => new { type = "groupsMade", groups = new object?[] { null } },
+                1 => new { type = "handRaised", student = Guid.NewGuid() },
+                2 => new { type = "answerGiven", student = lesson.Students[0], asking = Guid.NewGuid(), answer = new { words = new string?[] { null } } },
+                3 => new { type = "noSuchAct" },
+                4 => new { type = "struck", entry = Guid.NewGuid() },
+                5 => new { type = "asideNoted", student = lesson.Students[0], text = new string('x', 9000) },
+                6 => new { type = "attended", name = "Juno", length = 1e300 },
+                _ => new { type = "rollCallTaken", here = lesson.Students },
+            };
+            await program.Try($"/api/lessons/{lesson.Id}/entries", new { entries = new[] { new { id = Guid.CreateVersion7(), happenedAt = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds(), act } } });
+        }
+
+        return sent;
+    }
+
+    /// <summary>A window that asks to hear of everything and reads nothing.</summary>
+    private static async Task<ClientWebSocket> Stalled(RunningProgram program, string lesson)
+    {
+        var socket = new ClientWebSocket { Options = { Cookies = program.Cookies } };
+        await socket.ConnectAsync(new UriBuilder(new Uri(program.Address, "/live")) { Scheme = "ws" }.Uri, CancellationToken.None);
+        foreach (var message in new[] { """{"protocol":"json","version":1}""", $$"""{"type":1,"invocationId":"1","target":"Watch","arguments":["{{lesson}}"]}""" })
+        {
+            await socket.SendAsync(Encoding.UTF8.GetBytes(message + "\u001e"), WebSocketMessageType.Text, endOfMessage: true, CancellationToken.None);
+        }
+
+        return socket;
+    }
+
+    private static async Task Settle(RunningProgram program, LiveLoad.Lesson lesson)
+    {
+        IEnumerable<object> acts =
+        [
+            .. lesson.Students.Select(s => new { type = "marked", student = s, mark = "here" }),
+            .. lesson.Students.Select(s => new { type = "turnTaken", student = s, outcome = "full", origin = "invited" }),
+            .. lesson.Students.Select(s => new { type = "chatSaid", student = s, kind = "question", text = "is neap tide at half moon?" }),
+        ];
+        await Note(acts);
+        await Note([new { type = "lessonEnded" }]);
+        await Note([new { type = "lessonSettled" }]);
+
+        Task Note(IEnumerable<object> some) => program.Post($"/api/lessons/{lesson.Id}/entries", new
+        {
+            entries = some.Select(act => new { id = Guid.CreateVersion7(), happenedAt = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds(), act }).ToArray(),
+        });
+    }
+}
