@@ -64,7 +64,9 @@ internal sealed class ApiSamples(JsonElement description)
     }
 
     /// <summary>A body with one thing wrong in it, for every place and every wrong thing.</summary>
-    public static IEnumerable<string> Broken(JsonNode? whole)
+    /// <param name="whole">The body.</param>
+    /// <param name="all">Whether every wrong thing is put in every place; else each place has half of them, its neighbour the other half.</param>
+    public static IEnumerable<string> Broken(JsonNode? whole, bool all = true)
     {
         foreach (var wrong in Wrong)
         {
@@ -73,9 +75,11 @@ internal sealed class ApiSamples(JsonElement description)
 
         yield return "";
         yield return "{";
+        var number = 0;
         foreach (var place in Places(whole, []))
         {
-            foreach (var wrong in Wrong)
+            number++;
+            foreach (var wrong in Wrong.Where((_, i) => all || i == 0 || (i + number) % 2 == 0))
             {
                 yield return Changed(whole, place, (parent, key) => Set(parent, key, wrong));
             }
