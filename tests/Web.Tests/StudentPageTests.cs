@@ -480,4 +480,23 @@ public sealed class StudentPageTests(AppUnderTest app) : IClassFixture<AppUnderT
         answers[^1].ShouldBe(HttpStatusCode.TooManyRequests);
         (await room.Sheet()).Head.Callers.Count.ShouldBeLessThanOrEqualTo(40);
     }
+
+    [Fact]
+    public async Task Sessions_that_open_nothing_any_more_are_tidied_up_and_a_made_up_cookie_is_not_known()
+    {
+        var (room, passes) = await Taught();
+        using var juno = await Pupil.In(room, passes["Juno"]);
+        using var eino = await Pupil.In(room, passes["Eino"]);
+        await juno.See();
+        var sessions = app.Part<PageSessions>();
+        sessions.Knows(juno.Cookies.GetAllCookies().Single(c => c.Name == PageSessions.Cookie).Value).ShouldBeTrue();
+        sessions.Knows("made up").ShouldBeFalse();
+        await juno.Http.PostAsync($"/api/page/{juno.Code}/leave", null, TestContext.Current.CancellationToken);
+        await using var db = app.File.Open(Guid.Empty);
+        await db.PageSessions.IgnoreQueryFilters().Where(s => s.EndedAt != null)
+            .ExecuteUpdateAsync(set => set.SetProperty(s => s.EndedAt, Classroom.Now - NodaTime.Duration.FromDays(8)), TestContext.Current.CancellationToken);
+        await sessions.TidyUp();
+        (await db.PageSessions.IgnoreQueryFilters().CountAsync(s => s.EndedAt != null, TestContext.Current.CancellationToken)).ShouldBe(0);
+        (await eino.See()).Own.Standing.ShouldBe(PageStanding.In);
+    }
 }

@@ -255,4 +255,27 @@ public sealed class WordAheadTests
         word.Students.Count(m => m.State == WordState.Sent).ShouldBe(1);
         word.Students.Count(m => m.State == WordState.NotSent).ShouldBe(1);
     }
+
+    [Fact]
+    public async Task A_mail_server_without_encryption_gets_neither_password_nor_message()
+    {
+        var inbox = new Inbox(refused: "");
+        using var stop = new CancellationTokenSource();
+        var services = new ServiceProvider();
+        services.Add((IMessageStore)inbox);
+        services.Add((IMailboxFilterFactory)inbox);
+        var port = FreePort();
+        var serving = new SmtpServer.SmtpServer(new SmtpServerOptionsBuilder().ServerName("localhost").Endpoint(e => e.Port(port).AllowUnsecureAuthentication()).Build(), services)
+            .StartAsync(stop.Token);
+        await using (var app = await Running(new MailServer("127.0.0.1", port, Encrypted: true, "lessons", "rule of twelfths", "lessons@skerrysound.example")))
+        {
+            var (teacher, _, lesson) = await Soon(app);
+            await SendDue(app);
+            (await Word(teacher, lesson)).Said.ShouldContain("takes no encrypted connection");
+            inbox.Taken.ShouldBeEmpty();
+        }
+
+        await stop.CancelAsync();
+        await serving;
+    }
 }

@@ -13,7 +13,7 @@ export class ServerTime {
   private at = 0
   private last = 0
 
-  constructor(private readonly here: () => number = Date.now) {}
+  constructor(private readonly here = () => Date.now()) {}
 
   /** The server said what time it is. */
   heard(server: number) {
@@ -28,9 +28,10 @@ export class ServerTime {
   /** The time by the server's clock. */
   now = () => this.here() + this.ahead
 
-  /** The time of something that is noted now: not before that of what this window noted before. */
+  /** The time of something that is noted now: not before that of what this window noted before, unless a clock was set back meanwhile. */
   note() {
-    this.last = Math.max(this.now(), this.last)
+    const now = this.now()
+    this.last = this.last - now > wasSet ? now : Math.max(now, this.last)
     return this.last
   }
 }

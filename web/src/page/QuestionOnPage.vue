@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, inject, ref, watch } from 'vue'
-import { numberIn } from '../features/questions/numberIn'
+import { numberIn } from '../ui/numberIn'
 import type { Doing, PageQuestion } from './page'
 
 /** A question on a student's page: to be answered, changed while it is open, or passed over. */

@@ -3,7 +3,8 @@ import { computed, ref } from 'vue'
 import { sendFile, type Schemas } from '../../api/client'
 import Notice from '../../ui/Notice.vue'
 import { moved } from '../../ui/reorder'
-import { numberIn } from '../questions/numberIn'
+import { numberIn } from '../../ui/numberIn'
+import NumberInput from '../../ui/NumberInput.vue'
 import { kinds, newOption, newQuestion, type Question } from './plan'
 import QuestionCard from './QuestionCard.vue'
 
@@ -193,23 +194,28 @@ const numberOrNone = (typed: string) => (Number.isFinite(numberIn(typed)) ? numb
       </p>
 
       <div v-if="question.kind === 'scale'" class="field-grid wide-fields mt-1">
-        <label>From<input v-model.number="question.scaleFrom" class="field" type="number" /></label>
+        <label
+          >From<NumberInput
+            :model-value="question.scaleFrom"
+            @update:model-value="(n) => (question.scaleFrom = Math.round(n ?? 1))"
+        /></label>
         <label>which means<input v-model="question.scaleFromLabel" class="field" maxlength="200" /></label>
-        <label>to<input v-model.number="question.scaleTo" class="field" type="number" /></label>
+        <label
+          >to<NumberInput
+            :model-value="question.scaleTo"
+            @update:model-value="(n) => (question.scaleTo = Math.round(n ?? 5))"
+        /></label>
         <label>which means<input v-model="question.scaleToLabel" class="field" maxlength="200" /></label>
       </div>
       <div v-if="quiz && (question.kind === 'number' || question.kind === 'scale')" class="field-grid wide-fields mt-1">
         <label
           >{{ question.kind === 'number' ? 'The right number' : 'Target, if any'
-          }}<input
-            class="field"
-            type="number"
-            step="any"
-            :value="question.target"
-            @input="question.target = numberOrNone(($event.target as HTMLInputElement).value)"
+          }}<NumberInput v-model="question.target"
         /></label>
         <label
-          >right within ±<input v-model.number="question.tolerance" class="field" type="number" step="any" min="0"
+          >right within ±<NumberInput
+            :model-value="question.tolerance"
+            @update:model-value="(n) => (question.tolerance = n ?? 0)"
         /></label>
       </div>
       <label v-if="quiz && question.kind === 'shortText'" class="mt-1 block text-small text-ink-soft"
@@ -220,12 +226,10 @@ const numberOrNone = (typed: string) => (Number.isFinite(numberIn(typed)) ? numb
         />
       </label>
       <label v-if="question.kind === 'wordList'" class="mt-1 block w-44 text-small text-ink-soft"
-        >Words each may give<input
-          v-model.number="question.wordsEach"
-          class="field text-base text-ink"
-          type="number"
-          min="1"
-          max="10"
+        >Words each may give<NumberInput
+          :model-value="question.wordsEach"
+          class="text-base text-ink"
+          @update:model-value="(n) => (question.wordsEach = Math.round(n ?? 1))"
       /></label>
       <p v-if="!quiz" class="mt-2 flex flex-wrap gap-x-6 gap-y-1">
         <label class="flex items-center gap-2"

@@ -2,6 +2,7 @@
 import { nextTick, ref } from 'vue'
 import { hour } from '../../ui/format'
 import MarkdownField from '../../ui/MarkdownField.vue'
+import NumberInput from '../../ui/NumberInput.vue'
 import { moved, useReorder } from '../../ui/reorder'
 import { newId, type Plan } from './plan'
 
@@ -54,13 +55,11 @@ const startOf = (index: number) =>
           placeholder="What happens"
           :aria-label="`Name of stage ${i + 1}`"
         />
-        <input
-          v-model.number="stage.minutes"
-          class="field bare !w-14 text-end"
-          type="number"
-          min="0"
-          max="600"
+        <NumberInput
+          :model-value="stage.minutes"
+          class="bare !w-14 text-end"
           :aria-label="`Minutes of stage ${i + 1}`"
+          @update:model-value="(n) => (stage.minutes = Math.round(n ?? 0))"
         />
         <span class="text-ink-soft">min</span>
         <button

@@ -5,7 +5,7 @@ import { useLive } from '../../live/lesson'
 import { clock, count } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 import ResultsChart from './ResultsChart.vue'
-import { numberIn } from './numberIn'
+import { numberIn } from '../../ui/numberIn'
 import { wordSize } from './wordSize'
 
 /** A question that was opened: who has answered, who has not, who cannot; what the answers amount to; and what can be done with it. */
