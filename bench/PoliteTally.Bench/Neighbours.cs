@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Net.WebSockets;
 using System.Text;
 using Microsoft.Data.Sqlite;
@@ -12,6 +13,8 @@ internal static class Neighbours
 {
     private const int TapsASecond = 20;
     private const int Settled = 60;
+    private const int BadASecond = 200;
+    private const int Floods = 4;
     private static readonly TimeSpan Long = TimeSpan.FromSeconds(20);
 
     public static async Task Run()
@@ -28,7 +31,7 @@ internal static class Neighbours
             using (var ending = new CancellationTokenSource())
             {
                 using var stalled = await Stalled(program, flooded.Id);
-                var flood = Enumerable.Range(0, 4).Select(i => Flood(program, flooded, ending.Token)).ToList();
+                var flood = Enumerable.Range(0, Floods).Select(i => Flood(program, flooded, ending.Token)).ToList();
                 var beside = await Taps(Long);
                 await ending.CancelAsync();
                 var sent = (await Task.WhenAll(flood)).Sum();
@@ -92,9 +95,16 @@ internal static class Neighbours
     /// <summary>Requests with something wrong in them, one after the other, and taps among them so that there is much to show.</summary>
     private static async Task<int> Flood(RunningProgram program, LiveLoad.Lesson lesson, CancellationToken ending)
     {
-        var sent = 0;
+        var (sent, whole) = (0, Stopwatch.StartNew());
         while (!ending.IsCancellationRequested)
         {
+            // As a page or a program gone mad would: not as fast as two cores can make them, for then it is the cores that are measured.
+            var next = TimeSpan.FromSeconds(sent * (double)Floods / BadASecond) - whole.Elapsed;
+            if (next > TimeSpan.Zero)
+            {
+                await Task.Delay(next, CancellationToken.None);
+            }
+
             object act = (sent++ % 8) switch
             {
                 0 => new { type = "groupsMade", groups = new object?[] { null } },
@@ -104,7 +114,7 @@ internal static class Neighbours
                 4 => new { type = "struck", entry = Guid.NewGuid() },
                 5 => new { type = "asideNoted", student = lesson.Students[0], text = new string('x', 9000) },
                 6 => new { type = "attended", name = "Juno", length = 1e300 },
-                _ => new { type = "rollCallTaken", here = lesson.Students },
+                _ => new { type = "nodGiven", student = lesson.Students[sent % lesson.Students.Count], reason = "on time" },
             };
             await program.Try($"/api/lessons/{lesson.Id}/entries", new { entries = new[] { new { id = Guid.CreateVersion7(), happenedAt = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds(), act } } });
         }

@@ -6,34 +6,52 @@ using Microsoft.EntityFrameworkCore.Storage;
 
 namespace PoliteTally.Store;
 
-/// <summary>Puts many rows into a table by one prepared statement. What the columns are, and how values are written, the model says.</summary>
-internal static class BulkInsert
+/// <summary>
+/// Many new rows of a table, to be stored by one prepared statement. What the columns are, and how values are written, the model says. The values
+/// are made ready beforehand: while rows are stored nobody else can write.
+/// </summary>
+internal sealed class BulkInsert
 {
-    /// <summary>Stores new rows as part of the context's transaction; the context takes them for stored from then on.</summary>
-    public static void Into(SchoolDb db, IEntityType type, IEnumerable<EntityEntry> rows)
+    private readonly string _statement;
+    private readonly List<object[]> _rows = [];
+
+    /// <summary>Makes rows ready. The context takes them for stored from here on.</summary>
+    public BulkInsert(IEntityType type, IEnumerable<EntityEntry> rows)
     {
         var table = StoreObjectIdentifier.Create(type, StoreObjectType.Table)!.Value;
         var columns = type.GetProperties().Select(p => (Property: p, Name: p.GetColumnName(table)!, p.GetTypeMapping().Converter)).ToList();
-        using var insert = ((SqliteConnection)db.Database.GetDbConnection()).CreateCommand();
-        insert.Transaction = (SqliteTransaction)db.Database.CurrentTransaction!.GetDbTransaction();
-        insert.CommandText = $"""
+        _statement = $"""
             INSERT INTO "{table.Name}" ({string.Join(", ", columns.Select(c => $"\"{c.Name}\""))}) VALUES ({string.Join(", ", columns.Select((_, i) => $"$p{i}"))})
             """;
-        for (var i = 0; i < columns.Count; i++)
-        {
-            insert.Parameters.Add(new SqliteParameter { ParameterName = $"$p{i}" });
-        }
-
         foreach (var row in rows)
         {
-            for (var i = 0; i < columns.Count; i++)
+            _rows.Add([.. columns.Select(c => Written(row.Property(c.Property).CurrentValue, c.Converter))]);
+            row.State = EntityState.Unchanged;
+        }
+
+        static object Written(object? value, Microsoft.EntityFrameworkCore.Storage.ValueConversion.ValueConverter? converter) =>
+            (converter is not null ? converter.ConvertToProvider(value) : value is Enum ? Convert.ToInt64(value, null) : value) ?? DBNull.Value;
+    }
+
+    /// <summary>Stores them, as part of the context's transaction.</summary>
+    public void Into(SchoolDb db)
+    {
+        using var insert = ((SqliteConnection)db.Database.GetDbConnection()).CreateCommand();
+        insert.Transaction = (SqliteTransaction)db.Database.CurrentTransaction!.GetDbTransaction();
+        insert.CommandText = _statement;
+        foreach (var row in _rows)
+        {
+            for (var i = 0; i < row.Length; i++)
             {
-                var value = row.Property(columns[i].Property).CurrentValue;
-                insert.Parameters[i].Value = (columns[i].Converter is { } converter ? converter.ConvertToProvider(value) : value is Enum ? Convert.ToInt64(value, null) : value) ?? DBNull.Value;
+                if (insert.Parameters.Count == i)
+                {
+                    insert.Parameters.Add(new SqliteParameter { ParameterName = $"$p{i}" });
+                }
+
+                insert.Parameters[i].Value = row[i];
             }
 
             insert.ExecuteNonQuery();
-            row.State = EntityState.Unchanged;
         }
     }
 }

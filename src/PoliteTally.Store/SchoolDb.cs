@@ -61,14 +61,14 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     {
         ChangeTracker.DetectChanges();
         StampOwner();
-        var fresh = ChangeTracker.Entries<IOwned>().Where(e => e.State == EntityState.Added).GroupBy(e => e.Metadata).ToList();
+        var fresh = ChangeTracker.Entries<IOwned>().Where(e => e.State == EntityState.Added).ToLookup(e => e.Metadata);
+        var inserts = InOrder([.. fresh.Select(f => f.Key)]).Select(table => new BulkInsert(table, fresh[table])).ToList();
+        // All changes are known; to look for them again takes time for which others wait.
+        ChangeTracker.AutoDetectChangesEnabled = false;
         await using var transaction = Database.CurrentTransaction is null ? await Database.BeginTransactionAsync() : null;
-        foreach (var table in InOrder([.. fresh.Select(f => f.Key)]))
-        {
-            BulkInsert.Into(this, table, fresh.Single(f => f.Key == table));
-        }
-
+        inserts.ForEach(insert => insert.Into(this));
         await SaveChangesAsync();
+        ChangeTracker.AutoDetectChangesEnabled = true;
         if (transaction is not null)
         {
             await transaction.CommitAsync();
