@@ -62,7 +62,7 @@ internal static class FeedEndpoints
             }
 
             return TypedResults.Ok(new FeedAnswer(events.Count - refused.Count, all));
-        }).WithName("Feed").RequireRateLimiting(Limits.Keys).WithMetadata(new RequestSizeLimitAttribute(LargestBatch))
+        }).WithName("Feed").DisableValidation().RequireRateLimiting(Limits.Keys).WithMetadata(new RequestSizeLimitAttribute(LargestBatch))
             .Accepts<JsonElement>("application/cloudevents-batch+json", "application/json");
     }
 

@@ -49,7 +49,7 @@ internal static class LiveEndpoints
             var result = await ledger.Append(
                 owner.Id, id, Source.Tapped, by, [.. sent.Entries.Select(e => new NewEntry(e.Id, e.HappenedAt, e.Act))]);
             return result is null ? TypedResults.NotFound() : TypedResults.Ok(result);
-        }).WithName("AddEntries").RequireRateLimiting(Limits.Entries);
+        }).WithName("AddEntries").DisableValidation().RequireRateLimiting(Limits.Entries);
     }
 
     /// <summary>Why a batch cannot be taken at all; null if it can.</summary>

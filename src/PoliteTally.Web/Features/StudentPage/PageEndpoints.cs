@@ -144,7 +144,7 @@ internal static class PageEndpoints
                     ? (await ledger.Append(lesson.OwnerId, lesson.Id, Source.Page, "", [new NewEntry(act.Id, clock.GetCurrentInstant(), named)]))?.Refused is [var refused, ..] ? refused.Why : null
                     : "The page sent something that is not understood. Load it again.";
             return why is null ? TypedResults.Ok(PageOwn.Of(guest, (await openLessons.Find(lesson.OwnerId, lesson.Id))!.State)) : Refused.Now(why);
-        }).WithName("AddPageAct");
+        }).WithName("AddPageAct").DisableValidation();
 
         page.MapPost("/leave", async Task<NoContent> (string code, HttpContext http, PageSessions sessions, PagePublisher publisher) =>
         {
