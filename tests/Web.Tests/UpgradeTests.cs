@@ -76,4 +76,40 @@ public sealed class UpgradeTests
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
         Directory.Delete(folder, recursive: true);
     }
+
+    [Fact]
+    public async Task Who_was_in_a_class_before_stays_were_kept_was_there_from_joining_to_leaving()
+    {
+        var folder = Directory.CreateTempSubdirectory("polite-tally-upgrade").FullName;
+        var file = new SchoolFile(folder);
+        var (owner, inClass, student, lesson) = (Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7());
+        await using (var old = file.Open(owner))
+        {
+            await old.GetService<IMigrator>().MigrateAsync("StudentPage");
+            foreach (var row in new FormattableString[]
+            {
+                $"""INSERT INTO "Classes" ("Id","OwnerId","Name","MadeAt","Rules") VALUES ({inClass}, {owner}, 'Weather and Tides', 1, {"{}"})""",
+                $"""INSERT INTO "Students" ("Id","OwnerId","Family","Given","Tags") VALUES ({student}, {owner}, 'Grzelak', 'Wojtek', '')""",
+                $"""INSERT INTO "Enrolments" ("ClassId","StudentId","OwnerId","Key","JoinedAt","LeftAt") VALUES ({inClass}, {student}, {owner}, 'w', 1000, 2000)""",
+                $"""
+                INSERT INTO "Lessons" ("Id","OwnerId","ClassId","Number","Title","PlannedStart","PlannedEnd","DropIn","Stage","Moved","Rules","Plan","PlanVersion")
+                VALUES ({lesson}, {owner}, {inClass}, 3, 'Fog and haar', 1500, 3000, 0, 0, 0, {"{}"}, '', 0)
+                """,
+                $"""INSERT INTO "KnownNames" ("ClassId","Folded","OwnerId","Shown","StudentId","NotedAt","Origin") VALUES ({inClass}, 'w', {owner}, 'W', {student}, 1, 'lesson 3, Fog and haar')""",
+            })
+            {
+                await old.Database.ExecuteSqlAsync(row);
+            }
+        }
+
+        file.Migrate();
+        await using var db = file.Open(owner);
+        var stay = await db.Stays.SingleAsync();
+        (stay.From.ToUnixTimeMilliseconds(), stay.To?.ToUnixTimeMilliseconds()).ShouldBe((1000L, 2000L));
+        (await db.KnownNames.SingleAsync()).LessonId.ShouldBe(lesson);
+        OpenLesson.Load(db, lesson)!.Roster.ShouldHaveSingleItem().Name.Given.ShouldBe("Wojtek");
+        Rosters.Of(db, inClass).ShouldBeEmpty();
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        Directory.Delete(folder, recursive: true);
+    }
 }

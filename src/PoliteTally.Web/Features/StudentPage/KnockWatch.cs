@@ -18,6 +18,8 @@ public sealed class KnockWatch(IClock clock)
     /// <summary>How long a while is: 10 min.</summary>
     public static readonly Duration Window = Duration.FromMinutes(10);
 
+    private const int MostPlaces = 10_000;
+
     private readonly ConcurrentDictionary<string, List<Instant>> _knocks = new();
     private readonly ConcurrentDictionary<Guid, Instant> _refused = new();
 
@@ -39,7 +41,13 @@ public sealed class KnockWatch(IClock clock)
 
     private bool Count(string place, int most)
     {
-        var (now, knocks) = (clock.GetCurrentInstant(), _knocks.GetOrAdd(place, _ => []));
+        var now = clock.GetCurrentInstant();
+        if (_knocks.Count > MostPlaces)
+        {
+            ForgetOld(now);
+        }
+
+        var knocks = _knocks.GetOrAdd(place, _ => []);
         lock (knocks)
         {
             knocks.RemoveAll(at => at <= now - Window);
@@ -50,6 +58,20 @@ public sealed class KnockWatch(IClock clock)
 
             knocks.Add(now);
             return true;
+        }
+    }
+
+    private void ForgetOld(Instant now)
+    {
+        foreach (var (place, knocks) in _knocks)
+        {
+            lock (knocks)
+            {
+                if (knocks.TrueForAll(at => at <= now - Window))
+                {
+                    _knocks.TryRemove(place, out _);
+                }
+            }
         }
     }
 }
