@@ -56,6 +56,8 @@ internal sealed class RunningProgram : IAsyncDisposable
             RedirectStandardOutput = true,
         })!;
         var program = new RunningProgram(process, new Uri((await process.StandardOutput.ReadLineAsync())!.Split(' ')[^1]));
+        // What it says later is not of interest, but a program whose words nobody takes stands still when the pipe is full.
+        _ = process.StandardOutput.BaseStream.CopyToAsync(Stream.Null);
         await program.Enter();
         (await program._http.PostAsJsonAsync("/api/accounts", new
         {
