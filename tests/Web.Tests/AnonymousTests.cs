@@ -75,6 +75,15 @@ public sealed class AnonymousTests(AppUnderTest app) : IClassFixture<AppUnderTes
     }
 
     [Fact]
+    public async Task What_comes_back_from_answering_says_that_it_was_answered()
+    {
+        // A page shows what came last: if this said otherwise, it stood there as if nothing had been sent.
+        var (room, pupils) = await Taught();
+        var asking = await StudentPageTests.Open(room, HowWasIt());
+        (await pupils["Juno"].Do(PageDoing.Answer, asking, Said("long"))).Questions[0].Answered.ShouldBeTrue();
+    }
+
+    [Fact]
     public async Task Neither_times_nor_the_order_tell_who_said_what()
     {
         var (room, pupils) = await Taught();

@@ -76,22 +76,39 @@ public sealed class StartTests : IDisposable
         Problem().ShouldContain("newer version");
     }
 
-    [Fact]
-    public void What_fills_a_new_file_counts_as_a_whole_or_not_at_all()
+    public static TheoryData<Exception, string> Breaks => new()
     {
-        // As if the disk were full, or the program killed, halfway through.
+        { new IOException("No space left on device."), "No space left on device" },
+        { new SqliteException("database or disk is full", 13), "is full. Make room" },
+        { new SqliteException("attempt to write a readonly database", 8), "the right to write" },
+        { new SqliteException("unable to open database file", 14), "the right to write" },
+        { new UnauthorizedAccessException("Access to the path is denied."), "Access to the path is denied" },
+    };
+
+    /// <summary>As if the disk were full or no longer to be written, halfway through.</summary>
+    [Theory]
+    [MemberData(nameof(Breaks), DisableDiscoveryEnumeration = true)]
+    public void What_fills_a_new_file_counts_as_a_whole_or_not_at_all(Exception breaks, string said)
+    {
         void Half(SchoolFile made)
         {
             using var db = made.Open(Guid.CreateVersion7());
             db.Classes.Add(new Store.Model.SchoolClass { Id = Guid.CreateVersion7(), Name = "half of it" });
             db.SaveChanges();
-            throw new IOException("No space left on device.");
+            throw breaks;
         }
 
-        Should.Throw<StartProblem>(() => Open(Half)).Message.ShouldContain("No space left");
+        Should.Throw<StartProblem>(() => Open(Half)).Message.ShouldContain(said);
         File.Exists(Path).ShouldBeFalse();
         using var anew = Open(_ => { }).Open(Guid.Empty);
         anew.Classes.IgnoreQueryFilters().Count().ShouldBe(0);
+    }
+
+    [Fact]
+    public void A_place_where_no_file_can_be_put_is_said()
+    {
+        Directory.CreateDirectory(Path);
+        Problem().ShouldContain("cannot be used");
     }
 
     [Fact]

@@ -24,6 +24,21 @@ const comeIn = async (page: Page, pass: string) => {
   await expect(page.getByRole('heading', { name: 'Why the wind backs' })).toBeVisible()
 }
 const questions = () => teacher.getByRole('region', { name: 'Questions and answers' })
+const planOf = async (id: string) => (await teacher.request.get(`/api/lessons/${id}/plan`)).json()
+/** Puts questions at the end of the plan of the lesson that goes on. */
+async function prepare(prepared: unknown[]) {
+  const lesson = new URL(teacher.url()).pathname.split('/')[2]!
+  const { plan, version } = await planOf(lesson)
+  await teacher.request.get('/api/session')
+  const token = (await context.cookies()).find((c) => c.name === 'XSRF-TOKEN')!.value
+  const stored = await teacher.request.put(`/api/lessons/${lesson}/plan`, {
+    headers: { 'X-XSRF-TOKEN': decodeURIComponent(token) },
+    data: { version, origin: plan, plan: { ...plan, questions: [...plan.questions, ...prepared] } },
+  })
+  expect(stored.ok(), await stored.text()).toBe(true)
+  await teacher.reload()
+  await expect(teacher.getByRole('list', { name: 'Sheet' }).getByRole('listitem').first()).toBeVisible()
+}
 
 test.describe.configure({ mode: 'serial' })
 test.beforeAll(async ({ browser }) => {
@@ -153,19 +168,9 @@ test('a message is between two until the teacher shows it', async ({ browser }) 
 
 test('every kind of question is answered on the page, and what came of it is drawn', async ({ browser }) => {
   // The questions of a lesson to come, taken over into the plan of this one.
-  const lesson = new URL(teacher.url()).pathname.split('/')[2]!
   const { coming } = await (await teacher.request.get('/api/desk')).json()
-  const planOf = async (id: string) => (await teacher.request.get(`/api/lessons/${id}/plan`)).json()
-  const [{ plan: other }, { plan, version }] = [await planOf(coming.find((l: { title: string }) => l.title === 'Fog and haar').id), await planOf(lesson)]
-  await teacher.request.get('/api/session')
-  const token = (await context.cookies()).find((c) => c.name === 'XSRF-TOKEN')!.value
-  const stored = await teacher.request.put(`/api/lessons/${lesson}/plan`, {
-    headers: { 'X-XSRF-TOKEN': decodeURIComponent(token) },
-    data: { version, origin: plan, plan: { ...plan, questions: [...plan.questions, ...other.questions] } },
-  })
-  expect(stored.ok()).toBe(true)
-  await teacher.reload()
-  await expect(teacher.getByRole('list', { name: 'Sheet' }).getByRole('listitem').first()).toBeVisible()
+  const { plan } = await planOf(coming.find((l: { title: string }) => l.title === 'Fog and haar').id)
+  await prepare(plan.questions)
   await teacher.keyboard.press('F6')
   const page = await device(browser)
   await comeIn(page, ify!)
@@ -227,6 +232,31 @@ test('a server that was killed loses no answer, and the page goes on by itself',
   await asked.getByLabel('no', { exact: true }).check()
   await asked.getByRole('button', { name: 'Answer', exact: true }).click()
   await expect(asked.getByText('Answered: no.')).toBeVisible({ timeout: 20_000 })
+  await teacher.keyboard.press('F7')
+  await expect(questions().getByRole('button', { name: 'Ask again, as a copy' })).toBeVisible()
+})
+
+test('an answer without a name that a killed server forgot is sent again by the page that gave it, and counts when the question closes', async () => {
+  const { plan } = await planOf(new URL(teacher.url()).pathname.split('/')[2]!)
+  const fog = plan.questions.find((q: { text: string }) => q.text.includes('Fog is a cloud'))
+  const options = fog.options.map((o: { text: string }) => ({ id: crypto.randomUUID(), text: o.text }))
+  await prepare([{ id: crypto.randomUUID(), kind: fog.kind, purpose: 'poll', text: 'Did you sleep well?', options, anonymous: true }])
+  await teacher.keyboard.press('F6')
+  await questions().getByRole('button', { name: 'Did you sleep well?' }).first().click()
+  await teacher.keyboard.press('F7')
+  const asked = student.getByRole('article').filter({ hasText: 'Did you sleep well?' })
+  const state = questions().getByRole('article', { name: 'Did you sleep well?' }).getByRole('status')
+  await asked.getByLabel('true').check()
+  await asked.getByRole('button', { name: 'Answer', exact: true }).click()
+  await expect(asked.getByText('counted when the question closes')).toBeVisible()
+  await expect(state).toContainText('Open, poll, anonymous. 1 answer')
+  await program.kill()
+  await program.start()
+  await expect(asked.getByText('On its way')).toBeHidden({ timeout: 30_000 })
+  await expect(state).toContainText('Open, poll, anonymous. 1 answer', { timeout: 30_000 })
+  await teacher.keyboard.press('F7')
+  await expect(state).toContainText('Closed, poll, anonymous. 1 answer')
+  await expect(asked.getByText(/^Answered/)).toBeVisible()
 })
 
 test('the page weighs under 100 kB and works on a line with 400 ms of delay that loses a twentieth', async ({ browser }) => {
@@ -258,13 +288,28 @@ test('the page weighs under 100 kB and works on a line with 400 ms of delay that
 test('on a line that breaks off while the page is loaded, it comes all the same', async ({ browser }) => {
   test.setTimeout(400_000)
   const line = await slowLine(program.address, 10, 0, 0.2)
-  for (let load = 0; load < 50; load++) {
+  const load = async (number: number) => {
     const page = await (await browser.newContext({ baseURL: line.address, viewport: { width: 360, height: 740 } })).newPage()
     // A browser shows a page of its own if it gets nothing at all: whoever is there loads again.
     await expect(() => page.goto(`/p/${code}`)).toPass()
-    await expect(page.getByLabel('Your pass'), `load ${load}`).toBeVisible({ timeout: 60_000 })
+    await expect(page.getByLabel('Your pass'), `load ${number}`).toBeVisible({ timeout: 60_000 })
     await page.context().close()
   }
+  for (let first = 0; first < 50; first += 5) await Promise.all([0, 1, 2, 3, 4].map((i) => load(first + i)))
+  line.close()
+})
+
+test('the window of the teacher comes on such a line too', async () => {
+  test.setTimeout(200_000)
+  const line = await slowLine(program.address, 10, 0, 0.2)
+  const host = await context.browser()!.newContext({ baseURL: line.address, viewport: { width: 1280, height: 800 } })
+  for (let load = 0; load < 10; load++) {
+    const page = await host.newPage()
+    await expect(() => page.goto('/sign-in')).toPass()
+    await expect(page.getByRole('button', { name: /Look around/ }), `load ${load}`).toBeVisible({ timeout: 60_000 })
+    await page.close()
+  }
+  await host.close()
   line.close()
 })
 

@@ -4,7 +4,7 @@ import { numberIn } from '../ui/numberIn'
 import type { Doing, PageQuestion } from './page'
 
 /** A question on a student's page: to be answered, changed while it is open, or passed over. */
-const props = defineProps<{ question: PageQuestion; now: number; answering: boolean; canChange: boolean }>()
+const props = defineProps<{ question: PageQuestion; now: number; answering: boolean; answeredHere: boolean }>()
 const emit = defineEmits<{ act: [act: Doing] }>()
 const pictures = inject<string>('pictures')
 
@@ -17,7 +17,8 @@ const q = computed(() => props.question)
 const many = computed(() => q.value.kind === 'multipleChoice')
 const left = computed(() => (q.value.deadline === null ? null : Math.ceil((q.value.deadline - props.now) / 1000)))
 const inTime = computed(() => q.value.open && (left.value === null || left.value > 0))
-const answered = computed(() => props.answering || q.value.answered)
+// When the answers of an anonymous question have been counted, nobody but the tab that gave one knows whose it was.
+const answered = computed(() => props.answering || q.value.answered || (!q.value.open && props.answeredHere))
 const asks = computed(() => inTime.value && ((!answered.value && !q.value.cannot) || changing.value))
 const steps = computed(() =>
   Array.from({ length: q.value.scaleTo - q.value.scaleFrom + 1 }, (_, i) => q.value.scaleFrom + i),
@@ -174,12 +175,13 @@ function change() {
             ? ', counted when the question closes. Leave this page open until then.'
             : '.'
         }}
-        <button v-if="inTime && (!q.anonymous || canChange)" class="quiet" @click="change">change it</button>
+        <button v-if="inTime && (!q.anonymous || answeredHere)" class="quiet" @click="change">change it</button>
       </p>
       <p v-else-if="q.cannot">
         Your teacher knows that you can’t. It does not count for you.
         <button v-if="inTime" class="quiet" @click="change">I can after all</button>
       </p>
+      <p v-else-if="q.anonymous && !q.open" class="soft">Closed. Who answered is not kept.</p>
       <p v-else class="soft">{{ q.open ? '' : 'Closed.' }} You did not answer.</p>
       <p v-if="rightSaid">
         Right: <b>{{ rightSaid }}</b><template v-if="q.marks !== null"

@@ -146,7 +146,7 @@ watchEffect(() => {
         :question="q"
         :now="now"
         :answering="page.answering(q.asking)"
-        :can-change="page.canChange(q.asking)"
+        :answered-here="page.answeredHere(q.asking)"
         @act="act"
       />
 
@@ -188,7 +188,7 @@ watchEffect(() => {
         :question="q"
         :now="now"
         :answering="false"
-        :can-change="false"
+        :answered-here="page.answeredHere(q.asking)"
       />
     </section>
     <section v-if="own.strokes" aria-label="Noted of you today">

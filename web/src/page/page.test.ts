@@ -145,8 +145,21 @@ describe('an anonymous answer', () => {
     page.act({ doing: 'answer', asking: 'q2', answer: { options: ['veers'] } } as never)
     await vi.advanceTimersByTimeAsync(2000)
     expect(new Set(sent.map((s) => s.body.id)).size).toBe(1)
-    expect(page.canChange('q2')).toBe(true)
-    expect(page.canChange('q1')).toBe(false)
+    expect(page.answeredHere('q2')).toBe(false)
+    says['/acts'] = { status: 200, body: own() }
+    await vi.advanceTimersByTimeAsync(2000)
+    expect(page.answeredHere('q2')).toBe(true)
+    expect(page.answeredHere('q1')).toBe(false)
+  })
+
+  test('that is refused does not count as given', async () => {
+    const page = inTheLesson()
+    await settled()
+    says['/acts'] = { status: 409, body: { detail: 'Your time for this question is up.' } }
+    page.act({ doing: 'answer', asking: 'q2', answer: { options: ['backs'] } } as never)
+    await settled()
+    expect(page.answeredHere('q2')).toBe(false)
+    expect(tab.all()).not.toContain('backs')
   })
 
   test('is sent again, under its id, when the server had to start anew, and forgotten when its question is closed', async () => {

@@ -9,10 +9,11 @@ interface Waiting {
   id: string
   act: Doing
 }
-/** An answer without a name, as this tab keeps it until its question is closed. */
+/** An answer without a name: the tab keeps what it is until its question is closed, and that it was taken. */
 interface Ballot {
   id: string
   answer?: Doing['answer']
+  taken?: boolean
 }
 
 const random = () => crypto.randomUUID()
@@ -38,11 +39,13 @@ export function usePage(code: string) {
   // keeps them, too, and sends them again if the server had to start anew.
   const ballotKey = (asking: string) => `polite-tally-ballot-${asking}`
   const ballotOf = (asking: string) => JSON.parse(sessionStorage.getItem(ballotKey(asking)) ?? 'null') as Ballot | null
+  const keepBallot = (asking: string, ballot: Ballot) =>
+    sessionStorage.setItem(ballotKey(asking), JSON.stringify(ballot))
 
   function castAgain() {
     for (const q of own.value?.questions ?? []) {
       const ballot = q.anonymous ? ballotOf(q.asking) : null
-      if (ballot?.answer && !q.open) sessionStorage.setItem(ballotKey(q.asking), JSON.stringify({ id: ballot.id }))
+      if (ballot?.answer && !q.open) keepBallot(q.asking, { ...ballot, answer: undefined })
       else if (ballot?.answer && !q.answered && !waiting.value.some((w) => w.act.asking === q.asking))
         act({ doing: 'answer', asking: q.asking, answer: ballot.answer } as Doing)
     }
@@ -125,8 +128,9 @@ export function usePage(code: string) {
   function act(doing: Doing) {
     problem.value = ''
     const isBallot = doing.doing === 'answer' && isAnonymous(doing)
-    const id = (isBallot && ballotOf(doing.asking!)?.id) || random()
-    if (isBallot) sessionStorage.setItem(ballotKey(doing.asking!), JSON.stringify({ id, answer: doing.answer }))
+    const ballot = isBallot ? ballotOf(doing.asking!) : null
+    const id = ballot?.id ?? random()
+    if (isBallot) keepBallot(doing.asking!, { ...ballot, id, answer: doing.answer })
     // Of two answers to one question that wait, the later is meant.
     const before = waiting.value.filter((w) => !(doing.asking && w.act.asking === doing.asking))
     waiting.value = [...before, { id, act: doing }]
@@ -148,13 +152,16 @@ export function usePage(code: string) {
       away.value = false
       waiting.value = waiting.value.filter((w) => w.id !== next.id || w.act !== next.act)
       keep()
-      if (data) own.value = data
-      else if (status === 401) await ask()
+      const ballot = next.act.asking ? ballotOf(next.act.asking) : null
+      const cast = ballot?.id === next.id ? ballot : null
+      if (data) {
+        own.value = data
+        if (cast) keepBallot(next.act.asking!, { ...cast, taken: true })
+      } else if (status === 401) await ask()
       else {
         problem.value = detail
         // What was refused is not sent again by itself.
-        if (next.act.asking && ballotOf(next.act.asking)?.id === next.id)
-          sessionStorage.setItem(ballotKey(next.act.asking), JSON.stringify({ id: next.id }))
+        if (cast) keepBallot(next.act.asking!, { ...cast, answer: undefined })
       }
     }
     sending = false
@@ -169,7 +176,10 @@ export function usePage(code: string) {
   hub.keepAliveIntervalInMilliseconds = 45_000
   hub.serverTimeoutInMilliseconds = 120_000
   hub.on('lesson', (next: Schemas['PageLesson']) => (lesson.value = next))
-  hub.on('own', (next: Schemas['PageOwn']) => (own.value = next))
+  hub.on('own', (next: Schemas['PageOwn']) => {
+    own.value = next
+    castAgain()
+  })
   const watch = () =>
     hub.invoke('Watch', code).then(
       () => void load(),
@@ -212,8 +222,8 @@ export function usePage(code: string) {
     waits,
     /** Whether an answer to a question is on its way. */
     answering: (asking: string) => waiting.value.some((w) => w.act.asking === asking),
-    /** Whether an anonymous answer can still be changed from this tab. */
-    canChange: (asking: string) => ballotOf(asking) !== null,
+    /** Whether an anonymous question was answered from this tab; it alone can change the answer, and knows of it when all are counted. */
+    answeredHere: (asking: string) => ballotOf(asking)?.taken === true,
     handUp: computed(() => (waits('raiseHand') || waits('sayReady') || !!own.value?.hand) && !waits('lowerHand')),
   }
 }

@@ -143,7 +143,7 @@ internal static class PageEndpoints
                 : ActOf(act, student, guest.OpenLesson.Rules) is { } named
                     ? (await ledger.Append(lesson.OwnerId, lesson.Id, Source.Page, "", [new NewEntry(act.Id, clock.GetCurrentInstant(), named)]))?.Refused is [var refused, ..] ? refused.Why : null
                     : "The page sent something that is not understood. Load it again.";
-            return why is null ? TypedResults.Ok(PageOwn.Of(guest, (await openLessons.Find(lesson.OwnerId, lesson.Id))!.State)) : Refused.Now(why);
+            return why is null ? TypedResults.Ok(PageOwn.Of(guest with { OpenLesson = (await openLessons.Find(lesson.OwnerId, lesson.Id))! })) : Refused.Now(why);
         }).WithName("AddPageAct").DisableValidation();
 
         page.MapPost("/leave", async Task<NoContent> (string code, HttpContext http, PageSessions sessions, PagePublisher publisher) =>
@@ -186,7 +186,7 @@ internal static class PageEndpoints
     private static PageView ViewOf(PageGuest guest, IClock clock)
     {
         var (now, state) = (clock.GetCurrentInstant(), guest.OpenLesson.State);
-        return new PageView(now, guest.Student is null ? null : PageLesson.Of(guest.OpenLesson, state, now), PageOwn.Of(guest, state));
+        return new PageView(now, guest.Student is null ? null : PageLesson.Of(guest.OpenLesson, state, now), PageOwn.Of(guest));
     }
 
     /// <summary>The lesson of a code that can still be entered; else what was wrong.</summary>

@@ -132,7 +132,7 @@ public sealed class PagePublisher(
             return;
         }
 
-        var own = Written.Of(PageOwn.Of(guest, open.State));
+        var own = Written.Of(PageOwn.Of(guest));
         if (before.Own.GetValueOrDefault(session) != own.Json)
         {
             before.Own[session] = own.Json;

@@ -70,14 +70,14 @@ public sealed record PageOwn(
     private const int MostQuestions = 20;
     private const int MostWrote = 30;
 
-    internal static PageOwn Of(PageGuest guest, LessonState state)
+    internal static PageOwn Of(PageGuest guest)
     {
         if (guest.Student is not { } student)
         {
             return new PageOwn(guest.TurnedAway ? PageStanding.TurnedAway : PageStanding.Waiting, guest.Name, null, null, false, null, [], [], null);
         }
 
-        var open = guest.OpenLesson;
+        var (open, state) = (guest.OpenLesson, guest.OpenLesson.State);
         var known = open.OnSheetOf(student)!;
         var line = state.Hands.Where(h => h.InLine).ToList();
         var place = line.FindIndex(h => h.Student == student);
