@@ -15,7 +15,8 @@ internal static class Neighbours
     private const int Settled = 60;
     private const int BadASecond = 200;
     private const int Floods = 4;
-    private static readonly TimeSpan Long = TimeSpan.FromSeconds(20);
+    private const int Turns = 4;
+    private static readonly TimeSpan Long = TimeSpan.FromSeconds(24);
 
     public static async Task Run()
     {
@@ -24,19 +25,25 @@ internal static class Neighbours
         {
             var lesson = await LiveLoad.Teach(program, await LiveLoad.Class(program, 28));
             await using var window = await LiveLoad.Window.Watch(program, lesson.Id);
+            // Until the program is compiled as it will stay.
             await Taps(Long);
-            var quiet = await Taps(Long);
 
             var flooded = await LiveLoad.Teach(program, await LiveLoad.Class(program, 500));
-            using (var ending = new CancellationTokenSource())
+            (List<double> Stored, List<double> Seen) quiet = ([], []), beside = ([], []);
+            var sent = 0;
+            // By turns, so that a moment in which this machine is slow is no fault of either.
+            for (var turn = 0; turn < Turns; turn++)
             {
+                Add(quiet, await Taps(Long / Turns));
+                using var ending = new CancellationTokenSource();
                 using var stalled = await Stalled(program, flooded.Id);
                 var flood = Enumerable.Range(0, Floods).Select(i => Flood(program, flooded, ending.Token)).ToList();
-                var beside = await Taps(Long);
+                Add(beside, await Taps(Long / Turns));
                 await ending.CancelAsync();
-                var sent = (await Task.WhenAll(flood)).Sum();
-                Compare($"beside a lesson with {sent / Long.TotalSeconds:0} bad requests a second and a window that does not read", beside);
+                sent += (await Task.WhenAll(flood)).Sum();
             }
+
+            Compare($"beside a lesson with {sent / Long.TotalSeconds:0} bad requests a second and a window that does not read", beside);
 
             var rosters = Enumerable.Range(0, 4).Select(run => "Student number,Family name,Given name,E-mail,Tags\n"
                 + string.Concat(Enumerable.Range(1, 2000).Select(i => $"R{run}S{i:0000},Sound{i},Student{i},r{run}student{i}@pupils.skerrysound.example,Harbour\n"))).ToList();
@@ -72,13 +79,17 @@ internal static class Neighbours
                 var going = work();
                 while (!going.IsCompleted)
                 {
-                    var some = await Taps(TimeSpan.FromMilliseconds(400));
-                    stored.AddRange(some.Stored);
-                    seen.AddRange(some.Seen);
+                    Add((stored, seen), await Taps(TimeSpan.FromMilliseconds(400)));
                 }
 
                 await going;
                 return (stored, seen);
+            }
+
+            static void Add((List<double> Stored, List<double> Seen) to, (List<double> Stored, List<double> Seen) more)
+            {
+                to.Stored.AddRange(more.Stored);
+                to.Seen.AddRange(more.Seen);
             }
 
             void Compare(string when, (List<double> Stored, List<double> Seen) taps)
