@@ -47,7 +47,7 @@ const view = (more: object = {}) => ({ now: 1000, lesson: { title: 'Why the wind
 
 let sent: Sent[]
 /** What the server says next, by path; a number alone is a status without words. */
-let says: Record<string, { status: number; body?: unknown }>
+let says: Record<string, { status: number; body?: unknown; after?: number }>
 let device: ReturnType<typeof store>
 let tab: ReturnType<typeof store>
 let scopes: EffectScope[]
@@ -72,9 +72,10 @@ beforeEach(() => {
   vi.stubGlobal('fetch', (address: string, init: RequestInit) => {
     const path = address.replace('/api/page/tavo-kile', '')
     if (init.body) sent.push({ path, body: JSON.parse(init.body as string) as Sent['body'] })
-    const { status, body } = says[path] ?? { status: 404 }
+    const { status, body, after = 0 } = says[path] ?? { status: 404 }
     if (status === 0) return Promise.reject(new Error('no line'))
-    return Promise.resolve({ status, ok: status < 300, json: () => Promise.resolve(body) })
+    const answer = { status, ok: status < 300, json: () => Promise.resolve(body) }
+    return after ? new Promise((done) => setTimeout(() => done(answer), after)) : Promise.resolve(answer)
   })
 })
 afterEach(() => {
@@ -131,6 +132,17 @@ describe('without a connection', () => {
     await vi.advanceTimersByTimeAsync(2000)
     expect(sent.map((s) => s.body.answer?.options)).toEqual([['veers']])
   })
+})
+
+test('what was asked for before an act and comes after it does not undo what the page shows', async () => {
+  says[''] = { status: 200, body: view({ called: 'before' }), after: 500 }
+  const page = inTheLesson()
+  says['/acts'] = { status: 200, body: own({ called: 'after' }) }
+  page.act({ doing: 'raiseHand' } as never)
+  await settled()
+  says[''] = { status: 200, body: view({ called: 'after, too' }) }
+  await vi.advanceTimersByTimeAsync(1000)
+  expect(page.own.value?.called).toBe('after, too')
 })
 
 describe('an anonymous answer', () => {

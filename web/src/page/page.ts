@@ -31,6 +31,8 @@ export function usePage(code: string) {
   const waiting = ref<Waiting[]>([])
   let ahead = 0
   let sending = false
+  // How often what concerns the student was told: an answer to what was asked before that is out of date.
+  let told = 0
   let over = false
 
   const base = `/api/page/${encodeURIComponent(code)}`
@@ -71,8 +73,10 @@ export function usePage(code: string) {
     castAgain()
   }
 
-  async function load() {
+  async function load(): Promise<void> {
+    const before = told
     const { status, data } = await call<Schemas['PageView']>('')
+    if (data && told !== before) return load()
     if (data) {
       show(data)
       void send()
@@ -156,6 +160,7 @@ export function usePage(code: string) {
       const cast = ballot?.id === next.id ? ballot : null
       if (data) {
         own.value = data
+        told++
         if (cast) keepBallot(next.act.asking!, { ...cast, taken: true })
       } else if (status === 401) await ask()
       else {
@@ -178,6 +183,7 @@ export function usePage(code: string) {
   hub.on('lesson', (next: Schemas['PageLesson']) => (lesson.value = next))
   hub.on('own', (next: Schemas['PageOwn']) => {
     own.value = next
+    told++
     castAgain()
   })
   const watch = () =>
