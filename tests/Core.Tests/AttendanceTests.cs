@@ -50,7 +50,7 @@ public sealed class AttendanceTests
     [InlineData("s8 s20", "10", "Present", 12)]    // seen before the roll call that missed them
     public void Glimpses_only_estimate(string sightings, string rollCall, string status, double minutes)
     {
-        var result = Given.Attendance(sightings, rollCalls: rollCall.Length > 0 ? [double.Parse(rollCall)] : []);
+        var result = Given.Attendance(sightings, lists: rollCall.Length > 0 ? [double.Parse(rollCall)] : []);
 
         result.Status.ToString().ShouldBe(status);
         result.Present.TotalMinutes.ShouldBe(minutes, 0.01);

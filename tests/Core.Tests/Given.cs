@@ -30,7 +30,7 @@ internal static class Given
 
     public static LessonState State(params IEnumerable<Entry> entries) => LessonState.Fold(entries);
 
-    /// <summary>Sightings in short: "j0 l20 j22.5 l50" on one device, a device in front ("phone:j2"), s12 seen, m47 there for 47 min.</summary>
+    /// <summary>Sightings in short: "j0 l20 j22.5 l50" on one device, a device in front ("phone:j2"), s12 seen, m47 there for 47 min, p3 q9 page opened, closed.</summary>
     public static IReadOnlyList<Sighting> Sightings(string told)
     {
         var sightings = new List<Sighting>();
@@ -41,6 +41,8 @@ internal static class Given
             var entry = Id(sightings.Count + 1);
             sightings.Add(what[0] switch
             {
+                'p' => new PageAt(At(minutes), entry, Opens: true),
+                'q' => new PageAt(At(minutes), entry, Opens: false),
                 'j' => new JoinAt(At(minutes), entry, device),
                 'l' => new LeaveAt(At(minutes), entry, device),
                 's' => new SeenAt(At(minutes), entry),
@@ -53,14 +55,16 @@ internal static class Given
 
     public static AttendanceResult Attendance(
         string sightings, string marks = "", LessonTimes? lesson = null, AttendanceStatus? declared = null, string? excuse = null,
-        double[]? rollCalls = null, AttendancePolicy? policy = null) => AttendanceRules.Reckon(
+        double[]? lists = null, AttendancePolicy? policy = null) => AttendanceRules.Reckon(
             lesson ?? Lesson,
             Sightings(sightings),
             [.. marks.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(m => m.Split('@'))
-                .Select((m, i) => new MarkMade(Enum.Parse<Mark>(m[0], ignoreCase: true), At(double.Parse(m[1])), Id(100 + i)))],
+                .Select((m, i) => new MarkMade(
+                    m[0] switch { "in" => Mark.Here, "out" => Mark.Left, var word => Enum.Parse<Mark>(word, ignoreCase: true) },
+                    At(double.Parse(m[1], System.Globalization.CultureInfo.InvariantCulture)), Id(100 + i), ByRollCall: m[0] is "in" or "out"))],
             declared is null ? null : new StatusWord(declared.Value, Id(200)),
             excuse is null ? null : new ExcuseGiven(excuse, Id(201)),
-            [.. (rollCalls ?? []).Select(At)],
+            [.. (lists ?? []).Select(At)],
             policy ?? AttendancePolicy.Default);
 
     public static TurnTaken Turn(Guid student, TurnOutcome outcome = TurnOutcome.Full) => new(student, outcome, TurnOrigin.Invited);

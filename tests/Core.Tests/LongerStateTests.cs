@@ -34,7 +34,8 @@ public sealed class LongerStateTests
             state.Signals,
             state.PageVisitors,
             state.Board,
-            state.RollCalls,
+            RollCalls = state.RollCalls.Select(c => new { c.At, c.Entry, Here = c.Here.Order() }),
+            state.ListsSeen,
             state.RemindersTicked,
             Struck = state.Struck.Select(e => e.Id),
             Names = state.Names.Values.OrderBy(n => n.Name, StringComparer.Ordinal)

@@ -49,6 +49,8 @@ public sealed class UpgradeTests
         room.Roster.ShouldHaveSingleItem().Name.Given.ShouldBe("Eino");
         room.State.Of(student).Marks.Count.ShouldBe(1);
         PlanJson.Of(room.Lesson).ShouldBeSameAs(Plan.Empty);
+        // What was settled by the rules of then is due to be reckoned by those of now.
+        room.Lesson.ReckonAgain.ShouldBeTrue();
         (await db.KnownNames.SingleAsync()).Origin.ShouldBe("");
         (await Summaries.Renew(db, _ => true)).Lessons.ShouldBe(1);
         Summaries.Check(file).ShouldBeEmpty();

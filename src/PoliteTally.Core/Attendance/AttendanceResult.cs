@@ -38,11 +38,7 @@ public enum KnownBy
 }
 
 /// <summary>A sighting of a student, on one device.</summary>
-public abstract record Sighting(Instant At, Guid Entry)
-{
-    /// <summary>True of what measures presence rather than glimpsing it.</summary>
-    internal virtual bool Measures => true;
-}
+public abstract record Sighting(Instant At, Guid Entry);
 
 /// <summary>Came in.</summary>
 public sealed record JoinAt(Instant At, Guid Entry, string Device) : Sighting(At, Entry);
@@ -51,10 +47,10 @@ public sealed record JoinAt(Instant At, Guid Entry, string Device) : Sighting(At
 public sealed record LeaveAt(Instant At, Guid Entry, string Device) : Sighting(At, Entry);
 
 /// <summary>Was there at that moment.</summary>
-public sealed record SeenAt(Instant At, Guid Entry) : Sighting(At, Entry)
-{
-    internal override bool Measures => false;
-}
+public sealed record SeenAt(Instant At, Guid Entry) : Sighting(At, Entry);
+
+/// <summary>Their student page was opened, or closed: a glimpse, and while it is open they are there.</summary>
+public sealed record PageAt(Instant At, Guid Entry, bool Opens) : Sighting(At, Entry);
 
 /// <summary>Was there for so long, nobody says when.</summary>
 public sealed record PresentFor(Duration Length, Instant At, Guid Entry) : Sighting(At, Entry);
@@ -79,6 +75,7 @@ public sealed record Stretch(Instant From, Instant To, bool Open);
 /// <param name="Credit">0 to 1 for the attendance strand; null if not counted.</param>
 /// <param name="Reason">The reason of an excuse that counts.</param>
 /// <param name="Entries">The entries it rests on.</param>
+/// <param name="IsHere">Whether the newest evidence says that they are there.</param>
 public sealed record AttendanceResult(
     AttendanceStatus Status,
     KnownBy KnownBy,
@@ -92,7 +89,8 @@ public sealed record AttendanceResult(
     IReadOnlyList<Stretch> Stretches,
     decimal? Credit,
     string? Reason,
-    IReadOnlyList<Guid> Entries)
+    IReadOnlyList<Guid> Entries,
+    bool IsHere)
 {
     /// <summary>True if the student took part in the lesson at all.</summary>
     public bool WasThere => Status is AttendanceStatus.Present or AttendanceStatus.Late;
@@ -163,10 +161,27 @@ public enum AttendanceFlags
 public sealed record LessonTimes(
     Instant PlannedStart, Instant PlannedEnd, Instant? ActualStart, Instant? ActualEnd, bool DropIn)
 {
-    /// <summary>R, from which attendance counts: coming early earns nothing, and nobody is late for a lesson that began late.</summary>
-    public Instant CountedFrom => ActualStart is { } actual ? Instant.Max(PlannedStart, actual) : PlannedStart;
+    /// <summary>Begun so long before its time a lesson counts from when it began. 15 min.</summary>
+    public static readonly Duration BegunEarly = Duration.FromMinutes(15);
 
-    /// <summary>E, to which attendance counts: running over harms nobody. Never before R.</summary>
-    public Instant CountedTo =>
-        Instant.Max(CountedFrom, ActualEnd is { } actual ? Instant.Min(actual, PlannedEnd) : PlannedEnd);
+    /// <summary>
+    /// R, from which attendance counts: coming early earns nothing, and nobody is late for a lesson that began late. One that began more than
+    /// <see cref="BegunEarly"/> before its time, or was over before it, counts from when it began.
+    /// </summary>
+    public Instant CountedFrom => ActualStart is not { } actual ? PlannedStart : IsMoved ? actual : Instant.Max(PlannedStart, actual);
+
+    /// <summary>
+    /// E, to which attendance counts: running over harms nobody. Never before R. A lesson that began long before its time counts for its planned
+    /// length.
+    /// </summary>
+    public Instant CountedTo
+    {
+        get
+        {
+            var end = IsMoved ? CountedFrom + (PlannedEnd - PlannedStart) : PlannedEnd;
+            return Instant.Max(CountedFrom, ActualEnd is { } actual ? Instant.Min(actual, end) : end);
+        }
+    }
+
+    private bool IsMoved => ActualStart < PlannedStart - BegunEarly || (ActualStart < PlannedStart && ActualEnd <= PlannedStart);
 }

@@ -10,15 +10,8 @@ public static class AttendanceRules
     public static AttendanceResult Reckon(LessonState state, Guid student, LessonTimes lesson, AttendancePolicy policy)
     {
         var known = state.Of(student);
-        var sightings = state.SightingsOf(student);
-        // A page that was open when the lesson ended was open until then.
-        if (known.PageOpenBy is { } opened && lesson.ActualEnd is not null)
-        {
-            sightings = [.. sightings, new SeenAt(lesson.CountedTo, opened)];
-        }
-
         return Reckon(
-            lesson, sightings, known.Marks, known.Declared, known.Excuse, state.RollCalls, policy);
+            lesson, state.SightingsOf(student), state.MarksOf(student), known.Declared, known.Excuse, state.ListsSeen, policy);
     }
 
     /// <summary>
@@ -27,10 +20,10 @@ public static class AttendanceRules
     /// </summary>
     /// <param name="lesson">When the lesson was meant to be, and when it was.</param>
     /// <param name="sightings">Joins, leaves and glimpses on every device, in any order.</param>
-    /// <param name="marks">The teacher's marks in the order made.</param>
+    /// <param name="marks">The teacher's marks and roll calls in the order made.</param>
     /// <param name="declared">The teacher's word when settling, if there is one.</param>
     /// <param name="excuse">An excuse, if there is one; it counts only if the student was not there.</param>
-    /// <param name="rollCalls">When roll calls of the whole class were taken.</param>
+    /// <param name="lists">When lists of everybody who was there were seen.</param>
     /// <param name="policy">How the class counts.</param>
     public static AttendanceResult Reckon(
         LessonTimes lesson,
@@ -38,15 +31,12 @@ public static class AttendanceRules
         IReadOnlyList<MarkMade> marks,
         StatusWord? declared,
         ExcuseGiven? excuse,
-        IReadOnlyCollection<Instant> rollCalls,
+        IReadOnlyCollection<Instant> lists,
         AttendancePolicy policy)
     {
         var (from, to) = (lesson.CountedFrom, lesson.CountedTo);
         var counted = to - from;
-        var presence = Presence.Measured(sightings, from, to)
-            ?? Presence.Marked(marks, from, to)
-            ?? Presence.Glimpsed(sightings, from, to)
-            ?? Presence.None;
+        var presence = Presence.Of(sightings, marks, from, to);
         var (present, dropouts) = presence.Bridged(policy.Bridge, counted);
         Duration? arrival = presence.Stretches is [var first, ..] ? first.From - from : null;
         Duration? earlyLeave = presence.Stretches is [.., var last] ? to - last.To : null;
@@ -67,7 +57,7 @@ public static class AttendanceRules
 
         return new AttendanceResult(
             status, knownBy, present, counted, share, arrival, earlyLeave, flags, dropouts, presence.Stretches,
-            CreditOf(status, share, policy), status == AttendanceStatus.Excused ? excuse?.Reason : null, RestsOn());
+            CreditOf(status, share, policy), status == AttendanceStatus.Excused ? excuse?.Reason : null, RestsOn(), presence.IsHere);
 
         (AttendanceStatus Status, KnownBy KnownBy) StatusOf()
         {
@@ -76,7 +66,7 @@ public static class AttendanceRules
                 return (declared.Status, KnownBy.Declared);
             }
 
-            if (marks.LastOrDefault(m => m.Mark is Mark.Here or Mark.Late) is { } mark)
+            if (marks.LastOrDefault(m => !m.ByRollCall && m.Mark is Mark.Here or Mark.Late) is { } mark)
             {
                 var late = mark.Mark == Mark.Late && !lesson.DropIn;
                 return (late ? AttendanceStatus.Late : AttendanceStatus.Present, KnownBy.Declared);
@@ -84,7 +74,9 @@ public static class AttendanceRules
 
             var enough = Duration.Min(policy.AbsentBelow, counted * (double)policy.AbsentBelowShare);
             var estimated = (presence.Flags & AttendanceFlags.Estimated) != 0;
-            if (!presence.SeenAtAll || (!estimated && present < enough))
+            // Whom the teacher saw in the lesson was there, however briefly.
+            var calledHere = marks.Any(m => m.Mark == Mark.Here && m.At >= from && m.At < to);
+            if (!presence.SeenAtAll || (!estimated && !calledHere && present < enough))
             {
                 var missing = lesson.DropIn ? AttendanceStatus.DidNotCome
                     : excuse is not null ? AttendanceStatus.Excused
@@ -92,13 +84,14 @@ public static class AttendanceRules
                 return (missing, excuse is not null && !lesson.DropIn ? KnownBy.Declared : presence.KnownBy);
             }
 
-            var isLate = estimated ? MissedRollCall() : arrival > policy.LateAfter;
+            var isLate = presence.ArrivalIsKnown ? arrival > policy.LateAfter : WasMissed();
             return (isLate && !lesson.DropIn ? AttendanceStatus.Late : AttendanceStatus.Present, presence.KnownBy);
         }
 
-        // A glimpse at 09:50 does not say that nobody was there at 09:30; a roll call without them does.
-        bool MissedRollCall() => rollCalls.Any(call =>
-            call > from + policy.LateAfter && call < to && presence.Stretches is [var glimpse, ..] && glimpse.From > call);
+        // A glimpse at 09:50 does not say that nobody was there at 09:30; a roll call or a list without them does.
+        bool WasMissed() => presence.Stretches is [var glimpse, ..]
+            && lists.Concat(marks.Where(m => m.ByRollCall && m.Mark == Mark.Left).Select(m => m.At))
+                .Any(call => call > from + policy.LateAfter && call < to && glimpse.From > call);
 
         IReadOnlyList<Guid> RestsOn() =>
         [

@@ -4,89 +4,74 @@ using PoliteTally.Core.Ledger;
 namespace PoliteTally.Core.Attendance;
 
 /// <summary>The stretches in which a student was there, and how that is known.</summary>
+/// <param name="Stretches">Cut to the lesson, in order.</param>
+/// <param name="KnownBy">How it is known.</param>
+/// <param name="Flags">What stands beside it.</param>
+/// <param name="SeenAtAll">Whether they were seen at all.</param>
+/// <param name="IsHere">Whether the newest evidence says that they are there.</param>
+/// <param name="ArrivalIsKnown">Whether it is known when they came, and not only by when they had come.</param>
+/// <param name="LengthOnly">How long they were there, if nobody says when.</param>
 internal sealed record Presence(
-    IReadOnlyList<Stretch> Stretches, KnownBy KnownBy, AttendanceFlags Flags, bool SeenAtAll, Duration? LengthOnly = null)
+    IReadOnlyList<Stretch> Stretches, KnownBy KnownBy, AttendanceFlags Flags, bool SeenAtAll, bool IsHere, bool ArrivalIsKnown, Duration? LengthOnly = null)
 {
-    public static readonly Presence None = new([], KnownBy.Nothing, AttendanceFlags.None, SeenAtAll: false);
-
-    /// <summary>The union over devices of [join, leave), cut to [from, to); null if nothing was measured.</summary>
-    public static Presence? Measured(IReadOnlyList<Sighting> sightings, Instant from, Instant to)
+    /// <summary>Reads everything that says when a student was there.</summary>
+    public static Presence Of(IReadOnlyList<Sighting> sightings, IReadOnlyList<MarkMade> marks, Instant from, Instant to)
     {
-        var measured = sightings.Where(s => s.Measures).ToList();
-        if (measured.Count == 0)
-        {
-            return null;
-        }
-
-        var raw = new List<Stretch>();
+        var connections = new List<Stretch>();
         var flags = AttendanceFlags.None;
-        foreach (var device in measured.Where(s => s is JoinAt or LeaveAt).GroupBy(DeviceOf))
+        foreach (var device in sightings.Where(s => s is JoinAt or LeaveAt).GroupBy(DeviceOf))
         {
-            flags |= PairUp(device, from, to, raw);
+            flags |= PairUp(device, from, to, connections);
         }
 
-        var lengths = measured.OfType<PresentFor>().Select(p => p.Length).ToList();
-        if (raw.Count == 0 && lengths.Count > 0)
+        var line = Timeline.Of(connections, sightings, marks, from, to);
+        if (connections.Count == 0 && marks.Count == 0)
         {
-            var total = Duration.Min(lengths.Aggregate(Duration.Zero, (a, b) => a + b), to - from);
-            return new Presence(
-                [], KnownBy.Measured, AttendanceFlags.LengthOnly, lengths.Any(l => l > Duration.Zero), total);
+            return WithoutTimes(sightings, line, from, to);
+        }
+
+        if (!line.IsConnected)
+        {
+            flags &= ~AttendanceFlags.Open;
         }
 
         // In a lesson of 0 min no stretch has a length, yet somebody who came was seen.
-        var seen = raw.Any(s => s.From <= to && s.To >= from);
-        return new Presence(Union(raw, from, to), KnownBy.Measured, flags, seen);
+        var seen = connections.Any(c => c.From <= to && c.To >= from) || line.Stretches.Any(s => s.Stretch.From <= to && s.Stretch.To >= from);
+        var first = line.Stretches.FirstOrDefault(s => s.Stretch.To > from && s.Stretch.From < to);
+        var known = marks.Any(m => !m.ByRollCall) || connections.Count == 0 ? KnownBy.Declared : KnownBy.Measured;
+        return new Presence(
+            Union(line.Stretches.Select(s => s.Stretch), from, to), known, flags, seen, line.IsHere,
+            first.Stretch is null || first.By is not Timeline.Start.Glimpse || first.Stretch.From <= from);
     }
 
-    /// <summary>
-    /// What the teacher's marks say: "here" means from the start, "late" from the moment of the mark, "left" until it, and
-    /// "here" after "left" means back from that moment. Null without marks.
-    /// </summary>
-    public static Presence? Marked(IReadOnlyList<MarkMade> marks, Instant from, Instant to)
+    // What tells only how long they were there, or when they were glimpsed; from the first to the last glimpse.
+    private static Presence WithoutTimes(IReadOnlyList<Sighting> sightings, Timeline line, Instant from, Instant to)
     {
-        if (marks.Count == 0)
+        var lengths = sightings.OfType<PresentFor>().Select(p => p.Length).ToList();
+        if (lengths.Count > 0)
         {
-            return null;
+            var total = Duration.Min(lengths.Aggregate(Duration.Zero, (a, b) => a + b), to - from);
+            return new Presence([], KnownBy.Measured, AttendanceFlags.LengthOnly, lengths.Any(l => l > Duration.Zero), line.IsHere, ArrivalIsKnown: false, total);
         }
 
-        var raw = new List<Stretch>();
-        Instant? since = null;
-        foreach (var mark in marks)
+        var glimpses = sightings.Where(s => s is SeenAt or PageAt && s.At <= to).Select(s => s.At).ToList();
+        // Who was there before the start and has not gone is there when it begins.
+        var during = glimpses.Where(g => g >= from).ToList();
+        if (glimpses.Count > during.Count && (line.IsHere || during.Count > 0))
         {
-            switch (mark.Mark)
-            {
-                case Mark.Here:
-                    since = raw.Count == 0 ? from : since ?? mark.At;
-                    break;
-                case Mark.Late:
-                    since = mark.At;
-                    break;
-                case Mark.Left:
-                    raw.Add(new Stretch(since ?? from, mark.At, Open: false));
-                    since = null;
-                    break;
-            }
+            during.Add(from);
         }
 
-        if (since is { } open)
+        // A page that is open goes on as a connection does.
+        if (during.Count > 0 && line.IsOnPage)
         {
-            raw.Add(new Stretch(open, to, Open: true));
+            during.Add(to);
         }
 
-        return new Presence(Union(raw, from, to), KnownBy.Declared, AttendanceFlags.None, SeenAtAll: true);
-    }
-
-    /// <summary>From the first to the last glimpse; null if there was none during the lesson.</summary>
-    public static Presence? Glimpsed(IReadOnlyList<Sighting> sightings, Instant from, Instant to)
-    {
-        var glimpses = sightings.OfType<SeenAt>().Where(s => s.At >= from && s.At <= to).Select(s => s.At).ToList();
-        if (glimpses.Count == 0)
-        {
-            return null;
-        }
-
-        var stretch = new Stretch(glimpses.Min(), glimpses.Max(), Open: false);
-        return new Presence([stretch], KnownBy.Estimated, AttendanceFlags.Estimated, SeenAtAll: true);
+        return during.Count == 0
+            ? new Presence([], KnownBy.Nothing, AttendanceFlags.None, SeenAtAll: false, line.IsHere, ArrivalIsKnown: false)
+            : new Presence(
+                [new Stretch(during.Min(), during.Max(), Open: false)], KnownBy.Estimated, AttendanceFlags.Estimated, SeenAtAll: true, line.IsHere, ArrivalIsKnown: false);
     }
 
     /// <summary>Time present with short gaps bridged, and the number of gaps, bridged or not.</summary>
@@ -149,7 +134,7 @@ internal sealed record Presence(
         return flags;
     }
 
-    private static List<Stretch> Union(List<Stretch> raw, Instant from, Instant to)
+    private static List<Stretch> Union(IEnumerable<Stretch> raw, Instant from, Instant to)
     {
         var union = new List<Stretch>();
         foreach (var stretch in raw.OrderBy(s => s.From))

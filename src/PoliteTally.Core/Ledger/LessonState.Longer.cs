@@ -16,7 +16,8 @@ public sealed partial class LessonState
     private readonly Dictionary<string, NameState> _names;
     private readonly Dictionary<string, Guid> _reminders;
     private readonly Dictionary<Guid, MessageWords> _saidOf;
-    private readonly List<Instant> _rollCalls;
+    private readonly List<RollCall> _rollCalls;
+    private readonly List<Instant> _listsSeen;
     private readonly List<(Guid Stage, Instant At)> _stageMoves;
     private readonly Dictionary<Guid, int> _extended;
     private readonly List<HeldRound> _rounds;
@@ -45,7 +46,7 @@ public sealed partial class LessonState
     private LessonState(IReadOnlyDictionary<Guid, Guid> merged)
     {
         (_students, _names, _reminders, _saidOf) = ([], new(StringComparer.Ordinal), new(StringComparer.Ordinal), []);
-        (_rollCalls, _stageMoves, _extended, _rounds, _board) = ([], [], [], [], []);
+        (_rollCalls, _listsSeen, _stageMoves, _extended, _rounds, _board) = ([], [], [], [], [], []);
         (_askings, _signals, _visitors, _revealed, _struck) = ([], [], [], [], []);
         (_line, _groups, _chat, _messages) = (new HandLine(), new GroupsNow(), [], []);
         (_lineIsMine, _groupsAreMine, _chatIsMine) = (true, true, true);
@@ -55,7 +56,8 @@ public sealed partial class LessonState
     private LessonState(LessonState from)
     {
         (_students, _names, _reminders, _saidOf) = (new(from._students), new(from._names, StringComparer.Ordinal), new(from._reminders, StringComparer.Ordinal), new(from._saidOf));
-        (_rollCalls, _stageMoves, _extended, _rounds, _board) = ([.. from._rollCalls], [.. from._stageMoves], new(from._extended), [.. from._rounds], new(from._board));
+        (_rollCalls, _listsSeen) = ([.. from._rollCalls], [.. from._listsSeen]);
+        (_stageMoves, _extended, _rounds, _board) = ([.. from._stageMoves], new(from._extended), [.. from._rounds], new(from._board));
         (_askings, _signals, _visitors, _revealed, _struck) = ([.. from._askings], new(from._signals), new(from._visitors), [.. from._revealed], [.. from._struck]);
         (_line, _groups, _chat, _messages) = (from._line, from._groups, from._chat, from._messages);
         (_merged, _entries, _lastNoted) = (from._merged, from._entries, from._lastNoted);

@@ -140,12 +140,7 @@ public sealed partial class LessonState
                 _reminders[ticked.Reminder] = entry.Id;
                 break;
             case RollCallTaken call:
-                CalledRollAt(entry.HappenedAt);
-                foreach (var student in call.Here)
-                {
-                    StateOf(Whose(student)).Glimpsed(entry);
-                }
-
+                _rollCalls.Add(new RollCall(entry.HappenedAt, entry.Id, call.Here.Select(Whose).ToHashSet()));
                 break;
             case SignalRoundHeld round:
                 Hold(round, entry);
@@ -267,7 +262,7 @@ public sealed partial class LessonState
                 NameOf(renamed.To).CameBy(renamed, entry);
                 break;
             case Seen:
-                CalledRollAt(entry.HappenedAt);
+                SawListAt(entry.HappenedAt);
                 break;
             case NameRaisedHand raised:
                 MyLine().Raise(owner, entry.HappenedAt, entry.Id, raised.Ready);
@@ -331,11 +326,11 @@ public sealed partial class LessonState
         }
     }
 
-    private void CalledRollAt(Instant at)
+    private void SawListAt(Instant at)
     {
-        if (_rollCalls.Count == 0 || _rollCalls[^1] != at)
+        if (_listsSeen.Count == 0 || _listsSeen[^1] != at)
         {
-            _rollCalls.Add(at);
+            _listsSeen.Add(at);
         }
     }
 

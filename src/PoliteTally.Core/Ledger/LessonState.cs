@@ -83,8 +83,11 @@ public sealed partial class LessonState
     /// <summary>What is up on the class board.</summary>
     public IReadOnlyDictionary<BoardItem, OnBoard> Board => _board;
 
-    /// <summary>When roll calls were taken, in order.</summary>
-    public IReadOnlyCollection<Instant> RollCalls => _rollCalls;
+    /// <summary>Roll calls, in order.</summary>
+    public IReadOnlyList<RollCall> RollCalls => _rollCalls;
+
+    /// <summary>When lists of everybody who was there were seen, in order.</summary>
+    public IReadOnlyCollection<Instant> ListsSeen => _listsSeen;
 
     /// <summary>Reminders that were seen to, each with the entry that says so.</summary>
     public IReadOnlyDictionary<string, Guid> RemindersTicked => _reminders;
@@ -165,6 +168,15 @@ public sealed partial class LessonState
         var own = Of(student).OwnSightings;
         var named = _names.Values.Where(n => StudentOf(n) == student).SelectMany(n => n.Sightings);
         return [.. named, .. own];
+    }
+
+    /// <summary>What the teacher said of where a student is, in order: marks, and being in a roll call or missing from it.</summary>
+    public IReadOnlyList<MarkMade> MarksOf(Guid student)
+    {
+        var marks = Of(student).Marks;
+        return _rollCalls.Count == 0
+            ? marks
+            : [.. marks.Concat(_rollCalls.Select(c => new MarkMade(c.Here.Contains(student) ? Mark.Here : Mark.Left, c.At, c.Entry, ByRollCall: true))).OrderBy(m => m.At)];
     }
 
     /// <summary>The message that an entry brought; null if it brought none.</summary>

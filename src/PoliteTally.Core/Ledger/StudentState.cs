@@ -76,7 +76,7 @@ public sealed class StudentState
 
     internal void Apply(StudentAct act, Entry entry)
     {
-        if (act.ShowsPresence)
+        if (act.ShowsPresence && act is not PageOpened)
         {
             _own.Add(new SeenAt(entry.HappenedAt, entry.Id));
         }
@@ -84,7 +84,7 @@ public sealed class StudentState
         switch (act)
         {
             case Marked marked:
-                _marks.Add(new MarkMade(marked.Mark, entry.HappenedAt, entry.Id));
+                _marks.Add(new MarkMade(marked.Mark, entry.HappenedAt, entry.Id, ByRollCall: false));
                 break;
             case StatusDeclared declared:
                 Declared = new StatusWord(declared.Status, entry.Id);
@@ -97,9 +97,11 @@ public sealed class StudentState
                 break;
             case PageOpened:
                 PageOpenBy = entry.Id;
+                _own.Add(new PageAt(entry.HappenedAt, entry.Id, Opens: true));
                 break;
             case PageClosed:
                 PageOpenBy = null;
+                _own.Add(new PageAt(entry.HappenedAt, entry.Id, Opens: false));
                 break;
             case SatIn seen:
                 _sitIns.Add((seen, entry));
@@ -250,7 +252,17 @@ public sealed class NameState
 public sealed record NameWord(Guid? Student, Source Source, Guid Entry);
 
 /// <summary>A mark of the teacher, and when it was made.</summary>
-public sealed record MarkMade(Mark Mark, Instant At, Guid Entry);
+/// <param name="Mark">The mark: of a roll call "here" for whom it names and "left" for whom it does not.</param>
+/// <param name="At">When.</param>
+/// <param name="Entry">The entry.</param>
+/// <param name="ByRollCall">Whether a roll call made it.</param>
+public sealed record MarkMade(Mark Mark, Instant At, Guid Entry, bool ByRollCall);
+
+/// <summary>The teacher looked round.</summary>
+/// <param name="At">When.</param>
+/// <param name="Entry">The entry.</param>
+/// <param name="Here">Who was there; everybody else was not.</param>
+public sealed record RollCall(Instant At, Guid Entry, IReadOnlySet<Guid> Here);
 
 /// <summary>The teacher's word on a status.</summary>
 public sealed record StatusWord(AttendanceStatus Status, Guid Entry);

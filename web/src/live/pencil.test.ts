@@ -205,8 +205,10 @@ describe('the lesson as a whole is drawn at once', () => {
     ])
   })
 
-  test('a roll call marks those it names, and nobody else', () => {
+  test('a roll call marks those it names as here, and those it misses as gone', () => {
     expect(after({ type: 'rollCallTaken', here: ['eino'] }).rows.map((r) => r.whereabouts)).toEqual(['missing', 'here'])
+    const gone = after({ type: 'rollCallTaken', here: ['juno', 'eino'] }, { type: 'rollCallTaken', here: ['eino'] })
+    expect(gone.rows.map((r) => r.whereabouts)).toEqual(['left', 'here'])
   })
 
   test('rows that nothing is pencilled on stay the same objects, so that only changed rows are drawn anew', () => {

@@ -197,10 +197,12 @@ function apply(
         if (r.text === act.reminder) Object.assign(r, { ticked: entry.id, pencil })
       break
     case 'rollCallTaken':
-      for (const id of act.here) {
-        const here = rowOf(id)
-        if (here && ['missing', 'left'].includes(here.whereabouts))
-          Object.assign(here, { whereabouts: 'here', pencilled: pencil })
+      for (const { id, whereabouts } of drawn.rows) {
+        const isIn = act.here.includes(id)
+        if (isIn && ['missing', 'left'].includes(whereabouts))
+          Object.assign(rowOf(id)!, { whereabouts: 'here', pencilled: pencil })
+        else if (!isIn && ['here', 'late'].includes(whereabouts))
+          Object.assign(rowOf(id)!, { whereabouts: 'left', since: entry.happenedAt, pencilled: pencil })
       }
       break
     case 'stageMoved': {

@@ -59,6 +59,6 @@ internal static class DrawEndpoints
         ];
 
         bool IsHere(Guid student) => LiveRow.WhereaboutsOf(
-            AttendanceRules.Reckon(state, student, open.Times, open.Rules.Scheme.Attendance), state, open.Lesson.Stage) is Whereabouts.Here or Whereabouts.Late;
+            AttendanceRules.Reckon(state, student, open.Times, open.Rules.Scheme.Attendance), open.Lesson.Stage) is Whereabouts.Here or Whereabouts.Late;
     }
 }

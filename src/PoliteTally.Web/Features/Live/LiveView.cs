@@ -259,7 +259,7 @@ public sealed record LiveRow(
         var id = student.Name.Id;
         var known = state.Of(id);
         var attendance = AttendanceRules.Reckon(state, id, open.Times, open.Rules.Scheme.Attendance);
-        var whereabouts = WhereaboutsOf(attendance, state, open.Lesson.Stage);
+        var whereabouts = WhereaboutsOf(attendance, open.Lesson.Stage);
         var heard = turns.Where(t => Scheme.CreditOf(t.Outcome) > 0).ToList();
         var last = online.OrderBy(o => o.At).Select(o => new OnlineSeen(o.Status, o.At)).LastOrDefault();
         return new LiveRow(
@@ -283,20 +283,18 @@ public sealed record LiveRow(
     }
 
     /// <summary>Where somebody is by what is known of their attendance so far.</summary>
-    internal static Whereabouts WhereaboutsOf(AttendanceResult attendance, LessonState state, LessonStage stage)
+    internal static Whereabouts WhereaboutsOf(AttendanceResult attendance, LessonStage stage)
     {
         var running = stage is LessonStage.Live or LessonStage.Planned;
         return attendance switch
         {
             { Status: AttendanceStatus.Excused } => Whereabouts.Excused,
-            { Stretches: [.., { Open: false } last] } when running && HasGone(last) => Whereabouts.Left,
+            { IsHere: false, Stretches.Count: > 0 } when running => Whereabouts.Left,
             { Status: AttendanceStatus.Late } => Whereabouts.Late,
             { Status: AttendanceStatus.Present } => Whereabouts.Here,
+            { IsHere: true } when running => Whereabouts.Here,
             _ => Whereabouts.Missing,
         };
-
-        // Glimpses end with the last of them; only a roll call without somebody says that they have gone.
-        bool HasGone(Stretch last) => (attendance.Flags & AttendanceFlags.Estimated) == 0 || state.RollCalls.Any(call => call > last.To);
     }
 }
 

@@ -76,7 +76,7 @@ internal static class RollCallEndpoints
                 var attendance = AttendanceRules.Reckon(state, s.Name.Id, times, open.Rules.Scheme.Attendance);
                 return new RollCallLine(
                     s.Name.Id, ShortNames.CalledName(s.Name), s.Name.Family, s.Name.Number,
-                    LiveRow.WhereaboutsOf(attendance, state, LessonStage.Live), Words.Of(attendance));
+                    LiveRow.WhereaboutsOf(attendance, LessonStage.Live), Words.Of(attendance));
             }),
         ]);
     }

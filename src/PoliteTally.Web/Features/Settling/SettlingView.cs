@@ -87,12 +87,13 @@ internal static class SettlingViews
         var known = state.Of(id);
         var sightings = state.SightingsOf(id);
         var result = AttendanceRules.Reckon(state, id, times, policy);
-        var tapped = known.Marks.Count == 0
+        var marks = state.MarksOf(id);
+        var tapped = marks.Count == 0
             ? null
-            : AttendanceRules.Reckon(times, [], known.Marks, null, null, state.RollCalls, policy);
+            : AttendanceRules.Reckon(times, [], marks, null, null, state.ListsSeen, policy);
         var seen = sightings.Count == 0
             ? null
-            : AttendanceRules.Reckon(times, sightings, [], null, null, state.RollCalls, policy);
+            : AttendanceRules.Reckon(times, sightings, [], null, null, state.ListsSeen, policy);
         var whole = times.CountedTo - times.CountedFrom;
         return new RegisterLine(
             id, ShortNames.CalledName(student.Name), student.Name.Family, result.Status, result.KnownBy, Words.Of(result),

@@ -1,0 +1,137 @@
+using CsCheck;
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Ledger;
+
+namespace PoliteTally.Core.Tests;
+
+/// <summary>Where somebody is, by evidence of every kind together: the newest says it, live and afterwards.</summary>
+public sealed class PresenceTests
+{
+    [Theory]
+    // sightings                  marks and roll calls     status     minutes  here   (50 min from 0; in, out: of a roll call; p, q: page opened, closed)
+    [InlineData("", "in@2", "Present", 50, true)]                       // a roll call: from the start, for nobody missed them
+    [InlineData("", "in@-2", "Present", 50, true)]                      // before the bell it holds into the lesson
+    [InlineData("", "out@-2", "Absent", 0, false)]
+    [InlineData("", "out@-2 in@1", "Present", 49, true)]                // nobody is missing before it begins
+    [InlineData("", "out@2", "Absent", 0, false)]
+    [InlineData("", "out@4 in@20", "Present", 30, true)]                // missed within the first 5 min: not late
+    [InlineData("", "out@9 in@20", "Late", 30, true)]                   // missed after them: late
+    [InlineData("", "in@2 out@20", "Present", 20, false)]
+    [InlineData("", "in@2 out@20 in@30", "Present", 40, true)]
+    [InlineData("", "left@10 in@30", "Present", 30, true)]              // a roll call undoes an earlier "left"
+    [InlineData("", "here@1 left@10 here@12", "Present", 50, true)]     // gone for 2 min, bridged
+    [InlineData("", "in@49", "Present", 50, true)]
+    [InlineData("j0 l10", "here@12", "Present", 50, true)]              // the teacher's word after a leaving that was seen
+    [InlineData("j0 l10", "in@20", "Present", 40, true)]
+    [InlineData("j0 l10", "here@5", "Present", 10, false)]              // a later leaving ends it
+    [InlineData("j0 l10 j40 l50", "in@20", "Present", 40, false)]
+    [InlineData("j0 l50", "out@30", "Present", 30, false)]              // taken out of a roll call though connected
+    [InlineData("j0", "out@30", "Present", 30, false)]
+    [InlineData("j0", "out@30 in@35", "Present", 45, true)]
+    [InlineData("j0 s40", "out@30", "Present", 40, true)]               // who does something is there again
+    [InlineData("phone:j0 phone:l10 laptop:j5", "", "Present", 50, true)]  // a leaving ends its own connection
+    [InlineData("phone:j0 laptop:j0 phone:l10", "here@5", "Present", 50, true)]
+    [InlineData("j0 l10 p5", "", "Present", 50, true)]                  // the page is open still
+    [InlineData("j0 l10 p5 q20", "", "Present", 20, false)]
+    [InlineData("j0 p5 q20", "", "Present", 50, true)]                  // closing the page is not leaving the meeting
+    [InlineData("p5 q20", "in@10", "Present", 50, true)]                // nor does it unsay what the teacher said
+    [InlineData("j0 l10 s20", "", "Present", 40, true)]                 // wrote after leaving: there, nobody says until when
+    [InlineData("j0 l10 s5", "", "Present", 10, false)]
+    [InlineData("j8", "", "Late", 42, true)]
+    [InlineData("j8", "in@9", "Late", 42, true)]                        // a roll call says where, not since when
+    [InlineData("j8", "here@9", "Present", 42, true)]                   // a mark says so
+    [InlineData("j8", "in@3", "Present", 50, true)]                     // called before the connection was seen
+    [InlineData("", "late@7 in@20", "Late", 43, true)]
+    [InlineData("", "late@7 left@20", "Late", 13, false)]
+    [InlineData("s20", "out@10", "Late", 30, true)]                     // missed, then seen
+    [InlineData("s8 s20", "out@10", "Present", 32, true)]               // seen before the roll call that missed them
+    [InlineData("s-3", "", "Present", 0, true)]                         // a hand before the bell holds
+    [InlineData("p-3", "", "Present", 50, true)]                        // and so does a page
+    [InlineData("p-3 q-1", "", "Absent", 0, false)]
+    [InlineData("p-3 q-1", "in@-2", "Present", 50, true)]
+    [InlineData("j-5 l-1", "in@-3", "Absent", 0, false)]                // gone before it began
+    [InlineData("j-5 l-1", "in@-3 here@0", "Present", 50, true)]
+    [InlineData("s10 s30", "", "Present", 20, true)]
+    [InlineData("s10 p30", "", "Present", 40, true)]
+    [InlineData("s10 p30 q40", "", "Present", 30, false)]
+    public void The_newest_evidence_says_where_somebody_is(string sightings, string marks, string status, double minutes, bool here)
+    {
+        var result = Given.Attendance(sightings, marks);
+
+        (result.Status.ToString(), Math.Round(result.Present.TotalMinutes, 2), result.IsHere).ShouldBe((status, minutes, here));
+    }
+
+    [Theory]
+    // actual from, to; counted from, to: 50 min planned
+    [InlineData(-10.0, null, 0, 50)]
+    [InlineData(-15.0, null, 0, 50)]
+    [InlineData(-16.0, null, -16, 34)]        // begun long before its time
+    [InlineData(-60.0, -20.0, -60, -20)]
+    [InlineData(-14.0, -1.0, -14, -1)]        // over before its planned start
+    [InlineData(-14.0, 40.0, 0, 40)]
+    [InlineData(-60.0, 20.0, -60, -10)]       // never longer than planned
+    public void A_lesson_begun_long_before_its_time_counts_from_when_it_began(double began, double? ended, double from, double to)
+    {
+        var lesson = Given.Lesson with { ActualStart = Given.At(began), ActualEnd = ended is { } end ? Given.At(end) : null };
+
+        (lesson.CountedFrom, lesson.CountedTo).ShouldBe((Given.At(from), Given.At(to)));
+    }
+
+    [Fact]
+    public void A_roll_call_stands_among_the_marks_of_those_it_names_and_of_those_it_misses()
+    {
+        var call = Given.Noted(-2, new RollCallTaken([Given.Juno]));
+        var state = Given.State(call);
+
+        state.MarksOf(Given.Juno).ShouldBe([new MarkMade(Mark.Here, Given.At(-2), call.Id, ByRollCall: true)]);
+        state.MarksOf(Given.Eino).ShouldBe([new MarkMade(Mark.Left, Given.At(-2), call.Id, ByRollCall: true)]);
+        AttendanceRules.Reckon(state, Given.Juno, Given.Lesson, AttendancePolicy.Default).Entries.ShouldBe([call.Id]);
+        AttendanceRules.Reckon(Given.State(call, Given.Strike(call)), Given.Juno, Given.Lesson, AttendancePolicy.Default).Status.ShouldBe(AttendanceStatus.Absent);
+    }
+
+    private static readonly Gen<Act> Evidence = Gen.OneOf<Act>(
+        Gen.Const<Act>(new Marked(Given.Juno, Mark.Here)), Gen.Const<Act>(new Marked(Given.Juno, Mark.Late)), Gen.Const<Act>(new Marked(Given.Juno, Mark.Left)),
+        Gen.Const<Act>(new RollCallTaken([Given.Juno])), Gen.Const<Act>(new RollCallTaken([Given.Eino])),
+        Gen.Bool.Select(b => b ? "laptop" : "phone").Select(d => (Act)new Joined("Juno", d)), Gen.Bool.Select(b => b ? "laptop" : "phone").Select(d => (Act)new Left("Juno", d)),
+        Gen.Const<Act>(new PageOpened(Given.Juno)), Gen.Const<Act>(new PageClosed(Given.Juno)), Gen.Const<Act>(new HandRaised(Given.Juno)));
+
+    // At moments of their own, so that what is newer is never in doubt.
+    private static readonly Gen<List<Entry>> Ledgers = Gen.Select(Evidence, Gen.Int[-10, 49]).List[0, 12].Select(told => (List<Entry>)
+    [
+        Given.Noted(-11, new NameMatched("Juno", Given.Juno)),
+        .. told.DistinctBy(t => t.Item2).Select(t => Given.Noted(t.Item2, t.Item1)),
+    ]);
+
+    private static AttendanceResult Of(IEnumerable<Entry> entries) =>
+        AttendanceRules.Reckon(Given.State(entries), Given.Juno, Given.Lesson, AttendancePolicy.Default);
+
+    [Fact]
+    public void Saying_here_never_makes_anybody_less_present() =>
+        Gen.Select(Ledgers, Gen.Int[-10, 49], Gen.Bool).Sample((ledger, minute, byRollCall) =>
+        {
+            var before = Of(ledger);
+            var after = Of([.. ledger, Given.Noted(minute + 0.5, byRollCall ? new RollCallTaken([Given.Juno]) : new Marked(Given.Juno, Mark.Here))]);
+
+            after.Present.ShouldBeGreaterThanOrEqualTo(before.Present);
+            (after.WasThere || !before.WasThere).ShouldBeTrue();
+            (after.IsHere || !before.IsHere).ShouldBeTrue();
+        });
+
+    [Fact]
+    public void The_order_in_which_entries_arrive_does_not_matter() =>
+        Ledgers.Sample(ledger =>
+        {
+            var (there, back) = (Of(ledger), Of(ledger.AsEnumerable().Reverse()));
+            (back.Status, back.Present, back.IsHere, back.KnownBy, back.Flags).ShouldBe((there.Status, there.Present, there.IsHere, there.KnownBy, there.Flags));
+        });
+
+    [Fact]
+    public void Who_is_here_at_the_end_was_present_until_the_end() =>
+        Ledgers.Sample(ledger =>
+        {
+            var result = Of(ledger);
+            var untilTheEnd = result.Stretches is [.., var last] && (last.To == Given.End || (result.Flags & AttendanceFlags.Estimated) != 0);
+            (untilTheEnd || !result.IsHere).ShouldBeTrue(string.Join(", ", result.Stretches));
+            ((result.Flags & AttendanceFlags.Estimated) != 0 || untilTheEnd == result.IsHere).ShouldBeTrue(string.Join(", ", result.Stretches));
+        });
+}
