@@ -114,6 +114,7 @@ export function useLesson(lesson: string) {
     dismiss: (entry: string) => void outbox.dismiss(entry),
     /** Strikes out the newest entry of the teacher's that still stands. */
     undo() {
+      if (drawn.value?.over) return undefined
       const last = drawn.value?.entries.find((e) => e.state !== 'struck' && e.canStrike && !e.helper)
       if (last) note({ type: 'struck', entry: last.id })
       return last

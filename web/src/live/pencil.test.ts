@@ -205,6 +205,11 @@ describe('the lesson as a whole is drawn at once', () => {
     ])
   })
 
+  test('a lesson is over as soon as its end is noted', () => {
+    expect(after({ type: 'lessonEnded' }).over).toBe(true)
+    expect(after().over).toBe(false)
+  })
+
   test('a roll call marks those it names as here, and those it misses as gone', () => {
     expect(after({ type: 'rollCallTaken', here: ['eino'] }).rows.map((r) => r.whereabouts)).toEqual(['missing', 'here'])
     const gone = after({ type: 'rollCallTaken', here: ['juno', 'eino'] }, { type: 'rollCallTaken', here: ['eino'] })

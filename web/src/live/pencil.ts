@@ -53,6 +53,8 @@ export interface Drawn extends Pick<Head, 'groups' | 'board' | 'timer' | 'door' 
   stage: Schemas['StageOn'] | null
   entries: DrawnEntry[]
   refused: { id: string; text: string; why: string }[]
+  /** The lesson has ended, if only in pencil: what is noted then is not undone in passing. */
+  over: boolean
   beforeStart: DrawnReminder[]
   beforeEnd: DrawnReminder[]
 }
@@ -110,6 +112,7 @@ export function draw(view: View, noted: readonly Noted[]): Drawn {
     callers: head.callers,
     entries: head.lastEntries.map((e) => ({ ...e, state: e.struck ? 'struck' : 'ink' })),
     refused: [],
+    over: ['ended', 'settled'].includes(head.stage),
     beforeStart: head.beforeStart.map((r) => ({ ...r, pencil: false })),
     beforeEnd: head.beforeEnd.map((r) => ({ ...r, pencil: false })),
   }
@@ -229,6 +232,9 @@ function apply(
       break
     case 'timerStarted':
       drawn.timer = { task: act.task, from: entry.happenedAt, to: entry.happenedAt + act.seconds * 1000 }
+      break
+    case 'lessonEnded':
+      drawn.over = true
       break
     case 'timerStopped':
       drawn.timer = null

@@ -215,6 +215,10 @@ function extend(minutes: number) {
 }
 
 function takeBack() {
+  if (drawn.value?.over) {
+    said.value = 'The lesson is over: nothing is undone by a key. Strike it in the list if it should not count.'
+    return
+  }
   const last = undo()
   if (last) said.value = `struck out: ${last.text}`
 }
@@ -598,7 +602,14 @@ function endLesson() {
     </footer>
     <p class="sr-only" aria-live="polite">{{ said }}</p>
 
-    <EndDialog :open="ending" :number="head.number" :waiting="waiting" @end="endLesson" @close="ending = false" />
+    <EndDialog
+      :open="ending"
+      :number="head.number"
+      :waiting="waiting"
+      @end="endLesson"
+      @close="ending = false"
+      @run="(name) => run[name]!()"
+    />
     <div v-if="!running" class="over-note">
       <Notice>
         This lesson has {{ head.stage === 'planned' ? 'not begun' : 'ended' }}.
