@@ -1,4 +1,5 @@
 using CsCheck;
+using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Ledger;
 
@@ -43,6 +44,8 @@ public sealed class PresenceTests
     [InlineData("j8", "in@3", "Present", 50, true)]                     // called before the connection was seen
     [InlineData("", "late@7 in@20", "Late", 43, true)]
     [InlineData("", "late@7 left@20", "Late", 13, false)]
+    [InlineData("s3", "late@7", "Late", 47, true)]                      // "late" does not unsay what they did before
+    [InlineData("p5 q18", "here@7 late@25", "Late", 45, true)]
     [InlineData("s20", "out@10", "Late", 30, true)]                     // missed, then seen
     [InlineData("s8 s20", "out@10", "Present", 32, true)]               // seen before the roll call that missed them
     [InlineData("s-3", "", "Present", 0, true)]                         // a hand before the bell holds
@@ -87,6 +90,32 @@ public sealed class PresenceTests
         state.MarksOf(Given.Eino).ShouldBe([new MarkMade(Mark.Left, Given.At(-2), call.Id, ByRollCall: true)]);
         AttendanceRules.Reckon(state, Given.Juno, Given.Lesson, AttendancePolicy.Default).Entries.ShouldBe([call.Id]);
         AttendanceRules.Reckon(Given.State(call, Given.Strike(call)), Given.Juno, Given.Lesson, AttendancePolicy.Default).Status.ShouldBe(AttendanceStatus.Absent);
+    }
+
+    [Fact]
+    public void Who_closed_their_page_and_is_known_from_nothing_else_is_gone()
+    {
+        var entries = (Entry[])[Given.Noted(5, new PageOpened(Given.Juno)), Given.Noted(20, new PageClosed(Given.Juno))];
+
+        Of(entries[..1]).IsHere.ShouldBeTrue();
+        var result = Of(entries);
+        (result.IsHere, result.Present, result.KnownBy).ShouldBe((false, Duration.FromMinutes(15), KnownBy.Estimated));
+        result.Entries.Count.ShouldBe(2);
+    }
+
+    [Theory]
+    // A list that gives only minutes measures them, whatever the teacher said of where somebody was.
+    [InlineData("m47", "in@2", "Present", 47, "Measured")]
+    [InlineData("m47", "out@10", "Present", 47, "Measured")]
+    [InlineData("m47", "here@3", "Present", 47, "Declared")]
+    [InlineData("m30", "late@9", "Late", 30, "Declared")]
+    [InlineData("m2", "out@10", "Absent", 2, "Measured")]
+    public void Minutes_that_a_list_gives_stay_as_measured(string sightings, string marks, string status, double minutes, string knownBy)
+    {
+        var result = Given.Attendance(sightings, marks);
+
+        (result.Status.ToString(), result.Present.TotalMinutes, result.KnownBy.ToString()).ShouldBe((status, minutes, knownBy));
+        result.Flags.HasFlag(AttendanceFlags.LengthOnly).ShouldBeTrue();
     }
 
     private static readonly Gen<Act> Evidence = Gen.OneOf<Act>(

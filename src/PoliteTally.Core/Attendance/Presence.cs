@@ -25,9 +25,15 @@ internal sealed record Presence(
         }
 
         var line = Timeline.Of(connections, sightings, marks, from, to);
+        if (connections.Count == 0 && sightings.OfType<PresentFor>().Select(p => p.Length).ToList() is { Count: > 0 } lengths)
+        {
+            var total = Duration.Min(lengths.Aggregate(Duration.Zero, (a, b) => a + b), to - from);
+            return new Presence([], KnownBy.Measured, AttendanceFlags.LengthOnly, lengths.Any(l => l > Duration.Zero), line.IsHere, ArrivalIsKnown: false, total);
+        }
+
         if (connections.Count == 0 && marks.Count == 0)
         {
-            return WithoutTimes(sightings, line, from, to);
+            return Glimpsed(sightings, line, from, to);
         }
 
         if (!line.IsConnected)
@@ -41,19 +47,12 @@ internal sealed record Presence(
         var known = marks.Any(m => !m.ByRollCall) || connections.Count == 0 ? KnownBy.Declared : KnownBy.Measured;
         return new Presence(
             Union(line.Stretches.Select(s => s.Stretch), from, to), known, flags, seen, line.IsHere,
-            first.Stretch is null || first.By is not Timeline.Start.Glimpse || first.Stretch.From <= from);
+            first.Stretch is null || first.SinceThen || first.Stretch.From <= from);
     }
 
-    // What tells only how long they were there, or when they were glimpsed; from the first to the last glimpse.
-    private static Presence WithoutTimes(IReadOnlyList<Sighting> sightings, Timeline line, Instant from, Instant to)
+    // From the first to the last glimpse.
+    private static Presence Glimpsed(IReadOnlyList<Sighting> sightings, Timeline line, Instant from, Instant to)
     {
-        var lengths = sightings.OfType<PresentFor>().Select(p => p.Length).ToList();
-        if (lengths.Count > 0)
-        {
-            var total = Duration.Min(lengths.Aggregate(Duration.Zero, (a, b) => a + b), to - from);
-            return new Presence([], KnownBy.Measured, AttendanceFlags.LengthOnly, lengths.Any(l => l > Duration.Zero), line.IsHere, ArrivalIsKnown: false, total);
-        }
-
         var glimpses = sightings.Where(s => s is SeenAt or PageAt && s.At <= to).Select(s => s.At).ToList();
         // Who was there before the start and has not gone is there when it begins.
         var during = glimpses.Where(g => g >= from).ToList();

@@ -9,32 +9,24 @@ namespace PoliteTally.Core.Attendance;
 /// </summary>
 internal sealed class Timeline
 {
-    private readonly List<(Stretch Stretch, Start By)> _stretches = [];
+    private readonly List<(Stretch Stretch, bool SinceThen)> _stretches = [];
     private readonly Instant _from;
     private int _connections;
     private bool _pageOpen;
     private bool _word;
     private bool _isSettledBefore;
     private Instant? _since;
-    private Start _startedBy;
+    private bool _sinceThen;
+    // Since when something of their own shows that they are there, and not the teacher's word alone.
+    private Instant? _shown;
 
     private Timeline(Instant from) => _from = from;
 
-    /// <summary>What a stretch began with.</summary>
-    public enum Start
-    {
-        /// <summary>A connection that says when it began.</summary>
-        Joining,
-
-        /// <summary>The teacher's mark.</summary>
-        Mark,
-
-        /// <summary>A glimpse or a roll call: they may have come any time before.</summary>
-        Glimpse,
-    }
-
-    /// <summary>The stretches, not cut to the lesson, the last one open if nothing says that they are gone.</summary>
-    public IReadOnlyList<(Stretch Stretch, Start By)> Stretches => _stretches;
+    /// <summary>
+    /// The stretches, not cut to the lesson, the last one open if nothing says that they are gone; and of each whether it is known that they came
+    /// just then. Of what began with a glimpse or a roll call it is not: they may have come any time before.
+    /// </summary>
+    public IReadOnlyList<(Stretch Stretch, bool SinceThen)> Stretches => _stretches;
 
     /// <summary>Whether the newest evidence says that they are there.</summary>
     public bool IsHere => _since is not null;
@@ -56,7 +48,7 @@ internal sealed class Timeline
     {
         var line = new Timeline(from);
         // At one moment an ending comes before a beginning, and the teacher's word last.
-        var steps = new List<(Instant At, int Order, int Number, Action<Instant> Take)>();
+        var steps = new List<(Instant At, int Order, Action<Instant> Take)>();
         foreach (var connection in connections.Where(c => c.To > c.From))
         {
             Add(connection.From, 1, line.Begin);
@@ -77,7 +69,7 @@ internal sealed class Timeline
                     Add(sighting.At, 1, line.OpenPage);
                     break;
                 case SeenAt:
-                    Add(sighting.At, 2, at => line.Come(at, Start.Glimpse));
+                    Add(sighting.At, 2, at => line.Show(at, sinceThen: false));
                     break;
             }
         }
@@ -87,25 +79,25 @@ internal sealed class Timeline
             Add(mark.At, 3, at => line.Say(mark, at));
         }
 
-        foreach (var step in steps.OrderBy(s => s.At).ThenBy(s => s.Order).ThenBy(s => s.Number))
+        foreach (var step in steps.OrderBy(s => s.At).ThenBy(s => s.Order))
         {
             step.Take(step.At);
         }
 
         if (line._since is { } open)
         {
-            line._stretches.Add((new Stretch(open, Instant.Max(open, to), Open: true), line._startedBy));
+            line._stretches.Add((new Stretch(open, Instant.Max(open, to), Open: true), line._sinceThen));
         }
 
         return line;
 
-        void Add(Instant at, int order, Action<Instant> take) => steps.Add((at, order, steps.Count, take));
+        void Add(Instant at, int order, Action<Instant> take) => steps.Add((at, order, take));
     }
 
     private void Begin(Instant at)
     {
         _connections++;
-        Come(at, Start.Joining);
+        Show(at, sinceThen: true);
         _isSettledBefore = true;
     }
 
@@ -125,7 +117,7 @@ internal sealed class Timeline
     private void OpenPage(Instant at)
     {
         _pageOpen = true;
-        Come(at, Start.Glimpse);
+        Show(at, sinceThen: false);
     }
 
     private void ClosePage(Instant at)
@@ -139,32 +131,32 @@ internal sealed class Timeline
 
     private void Say(MarkMade mark, Instant at)
     {
-        var by = mark.ByRollCall ? Start.Glimpse : Start.Mark;
+        var sinceThen = !mark.ByRollCall;
         switch (mark.Mark)
         {
             case Mark.Here:
                 _word = true;
-                if (!_isSettledBefore && !(_since <= _from) && (_since is null || by == Start.Mark || _startedBy == Start.Glimpse))
+                if (!_isSettledBefore && !(_since <= _from) && (_since is null || sinceThen || !_sinceThen))
                 {
                     // Nothing says that they came later: it counts from the start. A roll call does not unsay "late".
-                    (_since, _startedBy) = (_from, by);
+                    (_since, _sinceThen) = (_from, sinceThen);
                 }
 
-                Come(at, by);
+                Come(at, sinceThen);
                 break;
             case Mark.Late:
                 _word = true;
                 if (!_isSettledBefore)
                 {
-                    _since = null;
+                    (_since, _sinceThen) = (_shown, false);
                 }
 
-                Come(at, by);
+                Come(at, sinceThen);
                 break;
             default:
                 if (_since is null && !_isSettledBefore && !mark.ByRollCall)
                 {
-                    Come(_from, by);
+                    Come(_from, sinceThen);
                 }
 
                 _word = false;
@@ -174,11 +166,17 @@ internal sealed class Timeline
         }
     }
 
-    private void Come(Instant at, Start by)
+    private void Show(Instant at, bool sinceThen)
+    {
+        _shown ??= at;
+        Come(at, sinceThen);
+    }
+
+    private void Come(Instant at, bool sinceThen)
     {
         if (_since is null)
         {
-            (_since, _startedBy) = (at, by);
+            (_since, _sinceThen) = (at, sinceThen);
         }
     }
 
@@ -186,8 +184,8 @@ internal sealed class Timeline
     {
         if (_since is { } since)
         {
-            _stretches.Add((new Stretch(since, at, Open: false), _startedBy));
-            _since = null;
+            _stretches.Add((new Stretch(since, at, Open: false), _sinceThen));
+            (_since, _shown) = (null, null);
         }
     }
 }

@@ -321,18 +321,10 @@ public sealed record StudentWrote(Guid Student, ChatKind Kind, string Text) : St
 public sealed record MessageShown(Guid Message) : ChatAct(Message);
 
 /// <summary>A student opened their page: the first of their windows.</summary>
-public sealed record PageOpened(Guid Student) : StudentAct(Student)
-{
-    /// <inheritdoc/>
-    public override bool ShowsPresence => true;
-}
+public sealed record PageOpened(Guid Student) : StudentAct(Student);
 
 /// <summary>The last window of a student's page was closed.</summary>
-public sealed record PageClosed(Guid Student) : StudentAct(Student)
-{
-    /// <inheritdoc/>
-    public override bool ShowsPresence => true;
-}
+public sealed record PageClosed(Guid Student) : StudentAct(Student);
 
 /// <summary>Somebody came to the student page with the code of the lesson and a name.</summary>
 /// <param name="Session">Tells apart who came.</param>

@@ -76,7 +76,7 @@ public sealed class StudentState
 
     internal void Apply(StudentAct act, Entry entry)
     {
-        if (act.ShowsPresence && act is not PageOpened)
+        if (act.ShowsPresence)
         {
             _own.Add(new SeenAt(entry.HappenedAt, entry.Id));
         }

@@ -199,15 +199,17 @@ function apply(
       for (const r of [...drawn.beforeStart, ...drawn.beforeEnd])
         if (r.text === act.reminder) Object.assign(r, { ticked: entry.id, pencil })
       break
-    case 'rollCallTaken':
+    case 'rollCallTaken': {
+      const here = new Set(act.here)
       for (const { id, whereabouts } of drawn.rows) {
-        const isIn = act.here.includes(id)
+        const isIn = here.has(id)
         if (isIn && ['missing', 'left'].includes(whereabouts))
           Object.assign(rowOf(id)!, { whereabouts: 'here', pencilled: pencil })
         else if (!isIn && ['here', 'late'].includes(whereabouts))
           Object.assign(rowOf(id)!, { whereabouts: 'left', since: entry.happenedAt, pencilled: pencil })
       }
       break
+    }
     case 'stageMoved': {
       const { stages } = view.head.plan
       const index = stages.findIndex((s) => s.id === act.stage)
