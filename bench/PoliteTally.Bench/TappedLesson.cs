@@ -11,11 +11,8 @@ internal sealed class TappedLesson(Uri address, string headers, string lesson, s
 
     public static async Task<TappedLesson> Make(RunningProgram program)
     {
-        var id = (await program.Post("/api/classes", new { name = "Weather and Tides" })).GetProperty("id").GetString();
-        await program.Send($"/api/classes/{id}/roster", "Given name,Family name\n" + string.Concat(Enumerable.Range(1, 28).Select(i => $"Student{i},Sound{i}\n")));
-        var lesson = (await program.Post($"/api/classes/{id}/lessons", new { title = "Why the wind backs", minutes = 50 })).GetProperty("id").GetString()!;
-        var page = await program.Get($"/api/classes/{id}");
-        return new TappedLesson(program.Address, program.Headers, lesson, page.GetProperty("students")[0].GetProperty("id").GetString()!);
+        var lesson = await LiveLoad.Teach(program, await LiveLoad.Class(program, 28));
+        return new TappedLesson(program.Address, program.Headers, lesson.Id, lesson.Students[0]);
     }
 
     /// <summary>One entry as a window sends it.</summary>

@@ -63,12 +63,19 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         StampOwner();
         var fresh = ChangeTracker.Entries<IOwned>().Where(e => e.State == EntityState.Added).ToLookup(e => e.Metadata);
         var inserts = InOrder([.. fresh.Select(f => f.Key)]).Select(table => new BulkInsert(table, fresh[table])).ToList();
-        // All changes are known; to look for them again takes time for which others wait.
-        ChangeTracker.AutoDetectChangesEnabled = false;
         await using var transaction = Database.CurrentTransaction is null ? await Database.BeginTransactionAsync() : null;
-        inserts.ForEach(insert => insert.Into(this));
-        await SaveChangesAsync();
-        ChangeTracker.AutoDetectChangesEnabled = true;
+        try
+        {
+            // All changes are known; to look for them again takes time for which others wait.
+            ChangeTracker.AutoDetectChangesEnabled = false;
+            inserts.ForEach(insert => insert.Into(this));
+            await SaveChangesAsync();
+        }
+        finally
+        {
+            ChangeTracker.AutoDetectChangesEnabled = true;
+        }
+
         if (transaction is not null)
         {
             await transaction.CommitAsync();

@@ -135,15 +135,8 @@ public sealed class WordAheadTests
     public async Task A_mail_server_is_spoken_to_and_what_it_refuses_is_said()
     {
         var inbox = new Inbox(refused: "eino");
-        using var stop = new CancellationTokenSource();
-        var services = new ServiceProvider();
-        services.Add((IMessageStore)inbox);
-        services.Add((IMailboxFilterFactory)inbox);
-        var port = FreePort();
-        var server = new SmtpServer.SmtpServer(new SmtpServerOptionsBuilder().ServerName("localhost").Endpoint(e => e.Port(port)).Build(), services);
-        var serving = server.StartAsync(stop.Token);
-
-        await using (var app = await Running(new MailServer("127.0.0.1", port, Encrypted: false, null, null, "lessons@skerrysound.example")))
+        await using var post = new PostOffice(inbox);
+        await using (var app = await Running(new MailServer("127.0.0.1", post.Port, Encrypted: false, null, null, "lessons@skerrysound.example")))
         {
             var (teacher, _, lesson) = await Soon(app);
             await SendDue(app);
@@ -155,9 +148,6 @@ public sealed class WordAheadTests
             inbox.Taken.ShouldHaveSingleItem().ShouldContain("Hello Juno,");
             (await teacher.Get<Desk>("/api/desk")).WordsNotSent.ShouldHaveSingleItem().Why.ShouldContain("refused");
         }
-
-        await stop.CancelAsync();
-        await serving;
     }
 
     [Fact]
@@ -201,6 +191,31 @@ public sealed class WordAheadTests
         using var listener = new System.Net.Sockets.TcpListener(IPAddress.Loopback, 0);
         listener.Start();
         return ((IPEndPoint)listener.LocalEndpoint).Port;
+    }
+
+    /// <summary>A mail server without encryption that takes passwords all the same.</summary>
+    private sealed class PostOffice : IAsyncDisposable
+    {
+        private readonly CancellationTokenSource _stop = new();
+        private readonly Task _serving;
+
+        public PostOffice(Inbox inbox)
+        {
+            var services = new ServiceProvider();
+            services.Add((IMessageStore)inbox);
+            services.Add((IMailboxFilterFactory)inbox);
+            var options = new SmtpServerOptionsBuilder().ServerName("localhost").Endpoint(e => e.Port(Port).AllowUnsecureAuthentication()).Build();
+            _serving = new SmtpServer.SmtpServer(options, services).StartAsync(_stop.Token);
+        }
+
+        public int Port { get; } = FreePort();
+
+        public async ValueTask DisposeAsync()
+        {
+            await _stop.CancelAsync();
+            await _serving;
+            _stop.Dispose();
+        }
     }
 
     /// <summary>A mail server's inbox, which takes mail for everybody but one.</summary>
@@ -260,22 +275,13 @@ public sealed class WordAheadTests
     public async Task A_mail_server_without_encryption_gets_neither_password_nor_message()
     {
         var inbox = new Inbox(refused: "");
-        using var stop = new CancellationTokenSource();
-        var services = new ServiceProvider();
-        services.Add((IMessageStore)inbox);
-        services.Add((IMailboxFilterFactory)inbox);
-        var port = FreePort();
-        var serving = new SmtpServer.SmtpServer(new SmtpServerOptionsBuilder().ServerName("localhost").Endpoint(e => e.Port(port).AllowUnsecureAuthentication()).Build(), services)
-            .StartAsync(stop.Token);
-        await using (var app = await Running(new MailServer("127.0.0.1", port, Encrypted: true, "lessons", "rule of twelfths", "lessons@skerrysound.example")))
+        await using var post = new PostOffice(inbox);
+        await using (var app = await Running(new MailServer("127.0.0.1", post.Port, Encrypted: true, "lessons", "rule of twelfths", "lessons@skerrysound.example")))
         {
             var (teacher, _, lesson) = await Soon(app);
             await SendDue(app);
             (await Word(teacher, lesson)).Said.ShouldContain("takes no encrypted connection");
             inbox.Taken.ShouldBeEmpty();
         }
-
-        await stop.CancelAsync();
-        await serving;
     }
 }

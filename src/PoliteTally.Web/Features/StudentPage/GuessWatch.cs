@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using NodaTime;
 
 namespace PoliteTally.Web.Features.StudentPage;
@@ -25,77 +24,36 @@ public sealed class GuessWatch(IClock clock)
     public static readonly Duration Window = Duration.FromMinutes(10);
 
     private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(2);
-    private const int MostPlaces = 10_000;
 
-    private readonly ConcurrentDictionary<string, List<Instant>> _wrong = new();
+    private readonly RecentTimes _wrong = new(clock, Window);
 
     /// <summary>How much longer nothing is taken from an address; zero if it is.</summary>
     public Duration RefusedFor(string address)
     {
-        var wrong = Recent(address);
+        var wrong = _wrong.At(address);
         return wrong.Count < RefusedFrom ? Duration.Zero : wrong[^RefusedFrom] + Window - clock.GetCurrentInstant();
     }
 
     /// <summary>How long a try from an address has to wait.</summary>
     public TimeSpan WaitOf(string address)
     {
-        var over = Recent(address).Count - SlowFrom;
+        var over = _wrong.At(address).Count - SlowFrom;
         return over < 0 ? TimeSpan.Zero : TimeSpan.FromMilliseconds(Math.Min(LongestWait.TotalMilliseconds, 100 * Math.Pow(2, over)));
     }
 
     /// <summary>Wrong tries in a lesson that its teacher is to be told of; 0 while they are few.</summary>
-    public int In(Guid lesson) => Recent(lesson.ToString()) is { Count: >= ToldFrom } wrong ? wrong.Count : 0;
+    public int In(Guid lesson) => _wrong.At(lesson.ToString()) is { Count: >= ToldFrom } wrong ? wrong.Count : 0;
 
     /// <summary>A try was wrong.</summary>
     public void Wrong(string address, Guid? lesson)
     {
-        Add(address);
+        _wrong.Add(address);
         if (lesson is { } id)
         {
-            Add(id.ToString());
+            _wrong.Add(id.ToString());
         }
     }
 
     /// <summary>A try was right.</summary>
-    public void Right(string address)
-    {
-        if (_wrong.TryGetValue(address, out var list))
-        {
-            lock (list)
-            {
-                list.RemoveRange(0, Math.Min(MadeGood, list.Count));
-            }
-        }
-    }
-
-    private void Add(string place)
-    {
-        if (_wrong.Count > MostPlaces)
-        {
-            foreach (var old in _wrong.Keys.Where(k => Recent(k).Count == 0))
-            {
-                _wrong.TryRemove(old, out _);
-            }
-        }
-
-        var list = _wrong.GetOrAdd(place, _ => []);
-        lock (list)
-        {
-            list.Add(clock.GetCurrentInstant());
-        }
-    }
-
-    private List<Instant> Recent(string place)
-    {
-        if (!_wrong.TryGetValue(place, out var list))
-        {
-            return [];
-        }
-
-        lock (list)
-        {
-            list.RemoveAll(at => at < clock.GetCurrentInstant() - Window);
-            return [.. list];
-        }
-    }
+    public void Right(string address) => _wrong.TakeOff(address, MadeGood);
 }

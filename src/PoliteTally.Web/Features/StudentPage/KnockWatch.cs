@@ -18,16 +18,14 @@ public sealed class KnockWatch(IClock clock)
     /// <summary>How long a while is: 10 min.</summary>
     public static readonly Duration Window = Duration.FromMinutes(10);
 
-    private const int MostPlaces = 10_000;
-
-    private readonly ConcurrentDictionary<string, List<Instant>> _knocks = new();
+    private readonly RecentTimes _knocks = new(clock, Window);
     private readonly ConcurrentDictionary<Guid, Instant> _refused = new();
 
     /// <summary>Whether a knock is taken; if so, it is counted.</summary>
     public bool Takes(Guid lesson, string address, int students)
     {
         var most = Math.Max(Fewest, ForEach * students);
-        if (Count(lesson.ToString(), most) && Count($"{lesson} {address}", most))
+        if (_knocks.Add(lesson.ToString(), most) && _knocks.Add($"{lesson} {address}", most))
         {
             return true;
         }
@@ -38,40 +36,4 @@ public sealed class KnockWatch(IClock clock)
 
     /// <summary>Whether knocks at a lesson were refused of late.</summary>
     public bool Refused(Guid lesson) => _refused.TryGetValue(lesson, out var last) && last > clock.GetCurrentInstant() - Window;
-
-    private bool Count(string place, int most)
-    {
-        var now = clock.GetCurrentInstant();
-        if (_knocks.Count > MostPlaces)
-        {
-            ForgetOld(now);
-        }
-
-        var knocks = _knocks.GetOrAdd(place, _ => []);
-        lock (knocks)
-        {
-            knocks.RemoveAll(at => at <= now - Window);
-            if (knocks.Count >= most)
-            {
-                return false;
-            }
-
-            knocks.Add(now);
-            return true;
-        }
-    }
-
-    private void ForgetOld(Instant now)
-    {
-        foreach (var (place, knocks) in _knocks)
-        {
-            lock (knocks)
-            {
-                if (knocks.TrueForAll(at => at <= now - Window))
-                {
-                    _knocks.TryRemove(place, out _);
-                }
-            }
-        }
-    }
 }

@@ -3,7 +3,6 @@ import { computed, ref } from 'vue'
 import { sendFile, type Schemas } from '../../api/client'
 import Notice from '../../ui/Notice.vue'
 import { moved } from '../../ui/reorder'
-import { numberIn } from '../../ui/numberIn'
 import NumberInput from '../../ui/NumberInput.vue'
 import { kinds, newOption, newQuestion, type Question } from './plan'
 import QuestionCard from './QuestionCard.vue'
@@ -62,8 +61,6 @@ async function picture(id: string, event: Event) {
     busy.value = undefined
   }
 }
-
-const numberOrNone = (typed: string) => (Number.isFinite(numberIn(typed)) ? numberIn(typed) : null)
 </script>
 
 <template>
@@ -87,16 +84,7 @@ const numberOrNone = (typed: string) => (Number.isFinite(numberIn(typed)) ? numb
             <option value="group">a group</option>
           </select></label
         >
-        <label
-          >Seconds to answer<input
-            class="field"
-            type="number"
-            min="5"
-            max="3600"
-            placeholder="no limit"
-            :value="question.timeLimitSeconds"
-            @input="question.timeLimitSeconds = numberOrNone(($event.target as HTMLInputElement).value)"
-        /></label>
+        <label>Seconds to answer<NumberInput v-model="question.timeLimitSeconds" placeholder="no limit" /></label>
       </div>
       <label class="block text-small text-ink-soft"
         >Question<textarea
