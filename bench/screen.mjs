@@ -34,11 +34,9 @@ try {
   const page = await context.newPage()
   await page.goto('/sign-in')
   const call = (method, path, body, file) => page.evaluate(async ([method, path, body, file]) => {
-    await fetch('/api/session')
-    const token = decodeURIComponent(document.cookie.split('XSRF-TOKEN=')[1].split(';')[0])
     const form = file && new FormData()
     form?.set('file', new File([file], 'roster.csv'))
-    const response = await fetch(path, { method, body: form ?? JSON.stringify(body), headers: { 'X-XSRF-TOKEN': token, ...(form ? {} : { 'Content-Type': 'application/json' }) } })
+    const response = await fetch(path, { method, body: form ?? JSON.stringify(body), headers: form ? {} : { 'Content-Type': 'application/json' } })
     if (!response.ok) throw new Error(`${path}: ${await response.text()}`)
     return response.status === 204 ? undefined : response.json()
   }, [method, path, body, file])

@@ -46,7 +46,7 @@ internal sealed class RunningProgram : IAsyncDisposable
 
     /// <summary>What a request of the teacher carries.</summary>
     public string Headers =>
-        $"Cookie: {_cookies.GetCookieHeader(Address)}\r\nX-XSRF-TOKEN: {_http.DefaultRequestHeaders.GetValues("X-XSRF-TOKEN").Single()}\r\n";
+        $"Cookie: {_cookies.GetCookieHeader(Address)}\r\nSec-Fetch-Site: same-origin\r\n";
 
     public static async Task<RunningProgram> Start(string folder)
     {
@@ -58,7 +58,6 @@ internal sealed class RunningProgram : IAsyncDisposable
         var program = new RunningProgram(process, new Uri((await process.StandardOutput.ReadLineAsync())!.Split(' ')[^1]));
         // What it says later is not of interest, but a program whose words nobody takes stands still when the pipe is full.
         _ = process.StandardOutput.BaseStream.CopyToAsync(Stream.Null);
-        await program.Enter();
         (await program._http.PostAsJsonAsync("/api/accounts", new
         {
             email = "tamsin@skerrysound.example",
@@ -67,7 +66,6 @@ internal sealed class RunningProgram : IAsyncDisposable
             school = "Skerry Sound",
             timeZone = "Atlantic/Faroe",
         })).EnsureSuccessStatusCode();
-        await program.Enter();
         return program;
     }
 
@@ -112,12 +110,5 @@ internal sealed class RunningProgram : IAsyncDisposable
         using var response = await asked;
         response.EnsureSuccessStatusCode();
         return JsonDocument.Parse(await response.Content.ReadAsStringAsync()).RootElement;
-    }
-
-    private async Task Enter()
-    {
-        await _http.GetAsync("/api/session");
-        _http.DefaultRequestHeaders.Remove("X-XSRF-TOKEN");
-        _http.DefaultRequestHeaders.Add("X-XSRF-TOKEN", Uri.UnescapeDataString(_cookies.GetCookies(Address)["XSRF-TOKEN"]!.Value));
     }
 }

@@ -85,7 +85,7 @@ internal static class StudentLoad
         foreach (var slip in (await program.Post($"/api/classes/{inClass}/passes", new { students = ids })).EnumerateArray())
         {
             var cookies = new CookieContainer();
-            var http = new HttpClient(new SocketsHttpHandler { CookieContainer = cookies }) { BaseAddress = program.Address, DefaultRequestHeaders = { { "X-Student-Page", "1" } } };
+            var http = new HttpClient(new SocketsHttpHandler { CookieContainer = cookies }) { BaseAddress = program.Address };
             using var entered = await http.PostAsJsonAsync($"/api/page/{code}/enter", new { pass = slip.GetProperty("pass").GetString(), name = (string?)null, remember = false });
             entered.EnsureSuccessStatusCode();
             var hub = new HubConnectionBuilder().WithUrl(new Uri(program.Address, "/page/live"), options => options.Cookies = cookies)

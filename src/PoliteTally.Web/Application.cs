@@ -1,6 +1,5 @@
 using System.Security.Claims;
 using System.Threading.RateLimiting;
-using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.DataProtection.AuthenticatedEncryption;
 using Microsoft.AspNetCore.DataProtection.AuthenticatedEncryption.ConfigurationModel;
@@ -38,7 +37,6 @@ public static class Application
 {
     private const int LargestBody = 32_000_000;
     private static readonly TimeSpan StampIsAsked = TimeSpan.FromMinutes(30);
-    private static readonly PathString[] HubPaths = ["/live", "/help/live", "/page/live"];
     private const string NotUnderstood = "The request is not understood: its body or an address in it is not of the form described at /openapi/v1.json.";
 
     /// <summary>Builds the application, its file brought up to date and, if asked for and empty, filled with the demo school.</summary>
@@ -73,7 +71,6 @@ public static class Application
         builder.Logging.SetMinimumLevel(LogLevel.Warning)
             .AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error)
             // Whoever sends an outdated token is told so; that anybody can do as often as they like, and it is nothing to write down each time.
-            .AddFilter("Microsoft.AspNetCore.Antiforgery", LogLevel.None)
             // What keeps the application from starting is said in one sentence, or thrown.
             .AddFilter("Microsoft.Extensions.Hosting.Internal.Host", LogLevel.None);
         // Made by the services, so that it is let go of when all of them are done.
@@ -119,7 +116,7 @@ public static class Application
         services.AddScoped<Owner>();
         services.AddScoped(s => new SchoolDb(s.GetRequiredService<SchoolFile>().Options, s.GetRequiredService<Owner>()));
 
-        // Galois/counter mode, since every tap carries three protected tokens and the default takes a third of its time.
+        // Galois/counter mode, since every tap carries a protected token and the default takes a third of its time.
         services.AddDataProtection()
             .PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(folder, "keys")))
             .UseCryptographicAlgorithms(new AuthenticatedEncryptorConfiguration { EncryptionAlgorithm = EncryptionAlgorithm.AES_256_GCM });
@@ -159,12 +156,6 @@ public static class Application
             // The front end shows its own sign-in page: an API answers with a status, not with a way elsewhere.
             cookie.Events.OnRedirectToLogin = context => Answer(context.Response, StatusCodes.Status401Unauthorized);
             cookie.Events.OnRedirectToAccessDenied = context => Answer(context.Response, StatusCodes.Status403Forbidden);
-        });
-        services.AddAntiforgery(antiforgery =>
-        {
-            antiforgery.HeaderName = "X-XSRF-TOKEN";
-            antiforgery.Cookie.Name = "polite-tally-antiforgery";
-            antiforgery.Cookie.SameSite = SameSiteMode.Strict;
         });
 
         services.Configure<JsonOptions>(json => Wire.Configure(json.SerializerOptions));
@@ -250,7 +241,7 @@ public static class Application
                 prepared.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
         });
         app.UseRouting();
-        app.Use(FromHere);
+        app.Use(FromHere.Check);
         app.UseAuthentication();
         app.Use((context, next) =>
         {
@@ -259,7 +250,6 @@ public static class Application
         });
         app.UseAuthorization();
         app.UseRateLimiter();
-        app.Use(CheckAntiforgery);
     }
 
     private static void Map(WebApplication app)
@@ -267,9 +257,9 @@ public static class Application
         app.MapOpenApi();
         app.MapGet("/health", (Housekeeping house) => house.IsWell ? Results.Text("well") : Results.Text("not storing", statusCode: StatusCodes.Status503ServiceUnavailable))
             .ExcludeFromDescription();
-        app.MapHub<LiveHub>(HubPaths[0].Value!).RequireAuthorization();
-        app.MapHub<HelpHub>(HubPaths[1].Value!);
-        app.MapHub<PageHub>(HubPaths[2].Value!);
+        app.MapHub<LiveHub>("/live").RequireAuthorization();
+        app.MapHub<HelpHub>("/help/live");
+        app.MapHub<PageHub>("/page/live");
         var api = app.MapGroup("/api");
         api.MapFeed();
         api.MapHelp();
@@ -293,6 +283,7 @@ public static class Application
         signedIn.MapShelf();
         signedIn.MapWordAhead();
         signedIn.MapLive();
+        signedIn.MapStudentEntries();
         signedIn.MapDraw();
         signedIn.MapGroups();
         signedIn.MapReaching();
@@ -314,37 +305,6 @@ public static class Application
 
     private static Guid OwnerOf(HttpContext context) =>
         Guid.TryParse(context.User.FindFirstValue(ClaimTypes.NameIdentifier), out var id) ? id : Guid.Empty;
-
-    // A line to a hub is opened with the cookies of whoever has the page, so no other site's page may open one.
-    private static Task FromHere(HttpContext context, RequestDelegate next)
-    {
-        var isHub = HubPaths.Any(path => context.Request.Path.StartsWithSegments(path));
-        return isHub && context.Request.Headers.Origin is [{ Length: > 0 } origin, ..]
-            && !(Uri.TryCreate(origin, UriKind.Absolute, out var from) && from.Authority == new Uri($"{context.Request.Scheme}://{context.Request.Host}").Authority)
-            ? Answer(context.Response, StatusCodes.Status403Forbidden)
-            : next(context);
-    }
-
-    private static async Task CheckAntiforgery(HttpContext context, RequestDelegate next)
-    {
-        var request = context.Request;
-        // What comes with a key in its header comes from nobody's cookie, so nobody else's page can send it.
-        var byKey = request.Path.StartsWithSegments("/api/feed") || request.Path.StartsWithSegments("/api/help");
-        // The cookie of a student page goes with no request that another site makes, and a header of its own cannot be sent from there unasked.
-        byKey |= request.Path.StartsWithSegments("/api/page") && request.Headers.ContainsKey("X-Student-Page");
-        if (request.Path.StartsWithSegments("/api") && !byKey && !(HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method)))
-        {
-            if (!await context.RequestServices.GetRequiredService<IAntiforgery>().IsRequestValidAsync(context))
-            {
-                await TypedResults.Problem(
-                    "This page has been open for too long or under another account. Load it again; nothing was stored.",
-                    statusCode: StatusCodes.Status403Forbidden).ExecuteAsync(context);
-                return;
-            }
-        }
-
-        await next(context);
-    }
 
     // What went wrong in words for whoever sent it; never a stack trace.
     private static Task WriteProblem(HttpContext context)

@@ -1,4 +1,5 @@
 using System.Net;
+using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
@@ -149,14 +150,30 @@ public sealed class AccessTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         }
     }
 
-    [Fact]
-    public async Task What_changes_something_needs_the_token_against_forgery()
+    [Theory]
+    [InlineData("same-origin", null, true)]
+    [InlineData("same-origin", "https://elsewhere.example", true)]   // behind a web server that passes requests on under another name
+    [InlineData("none", null, true)]                                 // typed by the user
+    [InlineData("same-site", null, false)]
+    [InlineData("cross-site", null, false)]
+    [InlineData("anything", null, false)]
+    [InlineData(null, "here", true)]
+    [InlineData(null, "https://elsewhere.example", false)]
+    [InlineData(null, "http://127.0.0.1:1", false)]
+    [InlineData(null, "null", false)]
+    [InlineData(null, "not an address", false)]
+    [InlineData(null, null, true)]                                   // no browser
+    public async Task No_page_of_another_site_changes_anything_in_the_name_of_whoever_is_signed_in(string? site, string? origin, bool taken)
     {
-        var teacher = await app.SignedIn();
-        teacher.Http.DefaultRequestHeaders.Remove("X-XSRF-TOKEN");
-        var response = await teacher.Post("/api/classes", new NewClass("Island Botany"));
-        response.StatusCode.ShouldBe(HttpStatusCode.Forbidden);
-        (await teacher.Get<List<ClassLine>>("/api/classes")).ShouldNotContain(c => c.Name == "Island Botany");
+        var (teacher, name) = (await app.SignedIn(), $"Island Botany {Guid.NewGuid()}");
+        using var ask = new HttpRequestMessage(HttpMethod.Post, "/api/classes") { Content = JsonContent.Create(new NewClass(name)) };
+        foreach (var (header, value) in new[] { ("Sec-Fetch-Site", site), ("Origin", origin == "here" ? app.Address : origin) }.Where(h => h.Item2 is not null))
+        {
+            ask.Headers.TryAddWithoutValidation(header, value);
+        }
+
+        (await teacher.Http.SendAsync(ask, TestContext.Current.CancellationToken)).StatusCode.ShouldBe(taken ? HttpStatusCode.OK : HttpStatusCode.Forbidden);
+        (await teacher.Get<List<ClassLine>>("/api/classes")).Any(c => c.Name == name).ShouldBe(taken);
     }
 
     [Theory]

@@ -112,7 +112,7 @@ public sealed class AppUnderTest : IAsyncLifetime
     }
 }
 
-/// <summary>A browser: keeps cookies and sends the token against forgery.</summary>
+/// <summary>A browser: keeps cookies.</summary>
 public sealed class Visitor(string address)
 {
     public static readonly JsonSerializerOptions Json = MadeJson();
@@ -126,11 +126,7 @@ public sealed class Visitor(string address)
     public async Task<Session> Enter()
     {
         Http ??= new HttpClient(new HttpClientHandler { CookieContainer = _cookies }) { BaseAddress = new Uri(address) };
-        var session = (await Http.GetFromJsonAsync<Session>("/api/session", Json))!;
-        var token = _cookies.GetCookies(new Uri(address))["XSRF-TOKEN"]!.Value;
-        Http.DefaultRequestHeaders.Remove("X-XSRF-TOKEN");
-        Http.DefaultRequestHeaders.Add("X-XSRF-TOKEN", Uri.UnescapeDataString(token));
-        return session;
+        return (await Http.GetFromJsonAsync<Session>("/api/session", Json))!;
     }
 
     public async Task<T> Get<T>(string path) => (await Http.GetFromJsonAsync<T>(path, Json))!;

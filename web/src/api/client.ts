@@ -22,19 +22,8 @@ export class Problem extends Error {
 
 const unreachable = 'The server does not answer. Check that Polite Tally is running; what you tapped is kept here.'
 
-const antiforgery = () => {
-  const cookie = document.cookie.split('; ').find((c) => c.startsWith('XSRF-TOKEN='))
-  return cookie ? decodeURIComponent(cookie.slice('XSRF-TOKEN='.length)) : ''
-}
-
 /** The API, typed from its description. */
 export const api = createClient<paths>({ baseUrl: '' })
-api.use({
-  onRequest({ request }) {
-    if (request.method !== 'GET') request.headers.set('X-XSRF-TOKEN', antiforgery())
-    return request
-  },
-})
 
 const problemOf = (body: unknown, status: number) => {
   const detail = (body as { detail?: string } | undefined)?.detail
@@ -63,11 +52,9 @@ export async function sendFile<T>(path: string, file: File, decided: Record<stri
   const form = new FormData()
   form.set('file', file)
   for (const [field, value] of Object.entries(decided)) form.set(field, value)
-  const response = await fetch(path, { method: 'POST', body: form, headers: { 'X-XSRF-TOKEN': antiforgery() } }).catch(
-    () => {
-      throw new Problem(unreachable, 0)
-    },
-  )
+  const response = await fetch(path, { method: 'POST', body: form }).catch(() => {
+    throw new Problem(unreachable, 0)
+  })
   const body = await response.json().catch(() => undefined)
   if (!response.ok) throw problemOf(body, response.status)
   return body as T

@@ -1,6 +1,5 @@
 using System.ComponentModel.DataAnnotations;
 using System.Net;
-using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -30,10 +29,8 @@ internal static class AccountEndpoints
 {
     public static void MapAccounts(this RouteGroupBuilder api)
     {
-        api.MapGet("/session", async (HttpContext http, UserManager<Teacher> teachers, IAntiforgery antiforgery, FirstAccount first, Settings settings) =>
+        api.MapGet("/session", async (HttpContext http, UserManager<Teacher> teachers, FirstAccount first, Settings settings) =>
         {
-            var tokens = antiforgery.GetAndStoreTokens(http);
-            http.Response.Cookies.Append("XSRF-TOKEN", tokens.RequestToken!, new CookieOptions { SameSite = SameSiteMode.Strict });
             http.Response.Headers.CacheControl = "no-store";
             var teacher = await teachers.GetUserAsync(http.User);
             var account = teacher is null
