@@ -113,6 +113,8 @@ public static class DemoSchool
             Given = line.Given,
             Preferred = line.Preferred,
             Email = line.Email,
+            SecondEmail = line.SecondEmail,
+            Phone = line.Phone,
             Tags = line.Tags,
         });
         return new DemoClass(new SchoolClass { Id = Guid.CreateVersion7(), Name = name, MadeAt = at }, [.. students]);

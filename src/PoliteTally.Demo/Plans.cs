@@ -9,6 +9,7 @@ internal static class Plans
 {
     public static ClassRules WeatherRules => ClassRules.Default with
     {
+        StudentsHandOn = true,
         Signals =
         [
             new("yes", "a thumb held up to the camera"),

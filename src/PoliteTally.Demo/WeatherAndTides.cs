@@ -1,6 +1,7 @@
 using NodaTime;
 using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
+using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Names;
 using PoliteTally.Store.Model;
 
@@ -109,7 +110,16 @@ internal static class WeatherAndTides
             var whose = weather.Students.ToDictionary(NameShown, s => (Guid?)s.Id);
             whose["Juno Q (phone)"] = weather.Called("Juno").Id;
             whose["harbour-office-3"] = whose["Mum (Barney)"] = null;
-            script.AttendanceList($"attendance-lesson-{number}.csv", visits, whose);
+            if (number == 7)
+            {
+                // The meeting kept no list that day; the roll was called while the class was still coming in.
+                script.Tap(-2.5, new RollCallTaken([.. there.Select(s => s.Id)]));
+            }
+            else
+            {
+                script.AttendanceList($"attendance-lesson-{number}.csv", visits, whose);
+            }
+
             script.Settle();
             return new DemoLesson(lesson, script, []);
         }

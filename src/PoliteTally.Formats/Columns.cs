@@ -89,7 +89,7 @@ internal static class Columns
     private static string CellOf(TableRow row, int index) => index < row.Cells.Count ? row.Cells[index] : "";
 
     private static bool IsFormula(string cell) =>
-        cell.Length > 1 && (cell[0] is '=' or '@' || (cell[0] is '+' or '-' && cell.Contains('(')));
+        cell.Length > 1 && (cell[0] is '=' or '@' || (cell[0] is '+' or '-' && cell.Contains('(') && !RosterFile.IsPhone(cell)));
 
     private static string Short(string cell) => cell.Length <= 30 ? cell : $"{cell[..30]}…";
 }

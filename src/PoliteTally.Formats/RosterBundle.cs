@@ -57,16 +57,20 @@ internal static class RosterBundle
         {
             if (!byId.TryGetValue(student, out var user))
             {
-                return new RosterLine(number, null, "", "", null, null, "", [$"names the user “{student}”, who does not stand in users.csv."]);
+                return new RosterLine(number, null, "", "", null, null, null, null, "", [$"names the user “{student}”, who does not stand in users.csv."]);
             }
 
             var (given, family) = (user["givenname"], user["familyname"]);
             var preferred = user.GetValueOrDefault("preferredgivenname", "");
             return new RosterLine(
                 number, Columns.OrNull(user.GetValueOrDefault("identifier", "")), family, given, preferred == given ? null : Columns.OrNull(preferred),
-                Columns.OrNull(user.GetValueOrDefault("email", "")), "",
+                Columns.OrNull(user.GetValueOrDefault("email", "")), null, PhoneOf(user), "",
                 given.Length == 0 || family.Length == 0 ? ["has only one name. Fill in the family name and the given name."] : []);
         }
+
+        // Of the telephone numbers that the bundle has room for, the one that is answered on the way; what is none is not taken for one.
+        static string? PhoneOf(Dictionary<string, string> user) =>
+            new[] { "sms", "phone" }.Select(field => user.GetValueOrDefault(field, "")).FirstOrDefault(RosterFile.IsPhone);
 
         List<Dictionary<string, string>> Rows(string part, params string[] needed)
         {

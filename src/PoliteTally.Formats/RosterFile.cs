@@ -2,7 +2,7 @@ namespace PoliteTally.Formats;
 
 /// <summary>A student as a roster file gives them.</summary>
 public sealed record RosterLine(
-    int Row, string? Number, string Family, string Given, string? Preferred, string? Email, string Tags,
+    int Row, string? Number, string Family, string Given, string? Preferred, string? Email, string? SecondEmail, string? Phone, string Tags,
     IReadOnlyList<string> Problems);
 
 /// <summary>A roster file as it would be brought in.</summary>
@@ -29,8 +29,12 @@ public static class RosterFile
         ["given"] = ["givenname", "firstname", "forename", "givennames", "first", "given", "vorname", "prénom", "prenom", "nombre", "fornavn", "nome"],
         ["name"] = ["fullname", "name", "studentname", "student", "pupil", "names", "displayname"],
         ["email"] = ["email", "emailaddress", "mail", "schoolemail", "epost", "courriel"],
+        ["secondEmail"] = ["secondemail", "secondemailaddress", "email2", "secondaryemail", "otheremail", "homeemail", "parentemail", "guardianemail", "contactemail"],
+        ["phone"] = ["phone", "telephone", "phonenumber", "telephonenumber", "mobile", "mobilephone", "tel", "sms", "telefon", "téléphone", "teléfono"],
         ["tags"] = ["tags", "tag", "groups", "group", "labels"],
     };
+
+    private const int LeastDigitsOfPhone = 7;
 
     private static readonly HashSet<string> Words = [.. Fields.Values.SelectMany(w => w)];
 
@@ -71,7 +75,7 @@ public static class RosterFile
         MarkRepeats(lines, l => l.Number is null && l.Email is null ? $"{l.Given} {l.Family}".ToLowerInvariant() : null, "name");
     }
 
-    // Without headings: addresses have an @, numbers have digits, and what is left are names, the given name first.
+    // Without headings: addresses have an @, telephone numbers are long, student numbers have digits, and what is left are names, the given name first.
     private static Dictionary<string, int> GuessByContent(Table table)
     {
         var guess = new Dictionary<string, int>();
@@ -86,7 +90,11 @@ public static class RosterFile
 
             if (cells.TrueForAll(c => c.Contains('@')))
             {
-                guess.TryAdd("email", index);
+                _ = guess.TryAdd("email", index) || guess.TryAdd("secondEmail", index);
+            }
+            else if (cells.TrueForAll(c => IsPhone(c) && (c[0] is '+' or '0') && c.Count(char.IsDigit) >= LeastDigitsOfPhone))
+            {
+                guess.TryAdd("phone", index);
             }
             else if (cells.TrueForAll(c => c.Any(char.IsDigit)))
             {
@@ -116,6 +124,14 @@ public static class RosterFile
         && !local.StartsWith('.') && !local.EndsWith('.') && local.All(c => char.IsLetterOrDigit(c) || "!#$%&'*+-/=?^_`{|}~.".Contains(c))
         && domain.Split('.').All(label => label.Length is > 0 and <= 63 && !label.StartsWith('-') && !label.EndsWith('-') && label.All(c => char.IsLetterOrDigit(c) || c == '-'));
 
+    /// <summary>
+    /// Whether a text is a telephone number: from 3 to 20 digits, with a plus in front, and blanks, strokes, dots and brackets between them as
+    /// people write them (ITU-T E.123).
+    /// </summary>
+    public static bool IsPhone(string text) =>
+        text.TrimStart('+').Length >= text.Length - 1 && text.TrimStart('+').All(c => char.IsAsciiDigit(c) || " -./()".Contains(c))
+        && text.Count(char.IsAsciiDigit) is >= 3 and <= 20;
+
     private static RosterLine LineOf(Table table, TableRow row, IReadOnlyDictionary<string, int> fields)
     {
         var (given, family) = (Columns.Cell(row, fields, "given"), Columns.Cell(row, fields, "family"));
@@ -136,9 +152,21 @@ public static class RosterFile
             problems.Add($"has “{email}” where an e-mail address should be.");
         }
 
+        var (second, phone) = (Columns.Cell(row, fields, "secondEmail"), Columns.Cell(row, fields, "phone"));
+        if (second.Length > 0 && !IsAddress(second))
+        {
+            problems.Add($"has “{second}” where a second e-mail address should be.");
+        }
+
+        if (phone.Length > 0 && !IsPhone(phone))
+        {
+            problems.Add($"has “{phone}” where a telephone number should be.");
+        }
+
         return new RosterLine(
             row.Number, Columns.OrNull(Columns.Cell(row, fields, "number")), family, given,
-            Columns.OrNull(Columns.Cell(row, fields, "preferred")), Columns.OrNull(email), Columns.Cell(row, fields, "tags"), problems);
+            Columns.OrNull(Columns.Cell(row, fields, "preferred")), Columns.OrNull(email), Columns.OrNull(second), Columns.OrNull(phone),
+            Columns.Cell(row, fields, "tags"), problems);
     }
 
     // "Last, First", or the last word as the family name; the preview shows which.

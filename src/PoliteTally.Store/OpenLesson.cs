@@ -108,7 +108,7 @@ public sealed class OpenLesson
 
     /// <summary>An entry as it was stored.</summary>
     public static Entry EntryOf(EntryRow row) =>
-        new(row.Id, row.HappenedAt, row.NotedAt, row.Source, row.By, ActJson.Read(row.Act));
+        new(row.Id, row.HappenedAt, row.NotedAt, row.Source, row.By, ActJson.Read(row.Act), row.Together);
 
     /// <summary>A student of this lesson; null if they are none.</summary>
     public OnSheet? OnSheetOf(Guid student) => Ground.OnSheetOf(student);

@@ -5,7 +5,7 @@ using PoliteTally.Store.Model;
 namespace PoliteTally.Store;
 
 /// <summary>A student on the sheet of a lesson.</summary>
-public sealed record OnSheet(RosterName Name, char Key, string Tags);
+public sealed record OnSheet(RosterName Name, char Key, string Tags, string? SecondEmail, string? Phone);
 
 /// <summary>Who belongs to a class, and to each of its lessons. Records merged into another count for that one.</summary>
 public static class Rosters
@@ -64,7 +64,7 @@ public static class Rosters
                 {
                     var place = p.FirstOrDefault(e => e.StudentId == p.Key) ?? p.First();
                     var student = others.GetValueOrDefault(p.Key) ?? place.Student!;
-                    return new OnSheet(NameOf(student), place.Key, student.Tags);
+                    return new OnSheet(NameOf(student), place.Key, student.Tags, student.SecondEmail, student.Phone);
                 })
                 .OrderBy(s => NameFolding.Fold(s.Name.Family), StringComparer.Ordinal)
                 .ThenBy(s => NameFolding.Fold(s.Name.Given), StringComparer.Ordinal),

@@ -14,6 +14,9 @@ public sealed class StartProblem(string message, Exception? inner = null) : Exce
 /// </summary>
 public sealed class SchoolFolder : IDisposable
 {
+    // EWOULDBLOCK of Linux, which is how a lock is refused.
+    private const int HeldByAnother = 11;
+
     private const string Part = SchoolFile.Name + ".part";
 
     private readonly string _folder;
@@ -35,7 +38,7 @@ public sealed class SchoolFolder : IDisposable
         {
             return new SchoolFolder(folder, new FileStream(Path.Combine(folder, "lock"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None));
         }
-        catch (IOException taken) when (taken.GetType() == typeof(IOException))
+        catch (IOException taken) when (taken.HResult == HeldByAnother)
         {
             throw new StartProblem($"Another Polite Tally is running on {folder}. Use that one, or choose another folder with --data DIR.", taken);
         }
@@ -138,6 +141,8 @@ public sealed class SchoolFolder : IDisposable
     {
         11 or 26 => $"The file {SchoolFile.Name} in {folder} is damaged. Put a copy of it in its place; it was left as it is.",
         8 or 14 => $"The file {SchoolFile.Name} in {folder} cannot be written. Give this user the right to write in the folder.",
+        // Also what SQLite says when there is no room for the files that it keeps beside its own.
+        10 => $"The disk of {folder} is full, or it fails. Make room, or look after it, and start again; nothing was lost.",
         13 => $"The disk of {folder} is full. Make room and start again; nothing was lost.",
         _ => $"The file {SchoolFile.Name} in {folder} cannot be opened: {failure.Message}.",
     };

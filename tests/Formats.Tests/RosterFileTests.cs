@@ -46,6 +46,28 @@ public sealed class RosterFileTests
         (line.Given, line.Family).ShouldBe(("Ingvild", "Sørbø"));
     }
 
+    [Theory]
+    [InlineData("Given name,Family name,E-mail,E-mail 2,Mobile\nIngvild,Sørbø,i@skerrysound.example,home@skerrysound.example,01632 960 117")]
+    [InlineData("Given name,Family name,Home e-mail,E-mail,Tel.\nIngvild,Sørbø,home@skerrysound.example,i@skerrysound.example,01632 960 117")]
+    [InlineData("Ingvild,Sørbø,i@skerrysound.example,home@skerrysound.example,01632 960 117")] // without headings
+    public void A_second_address_and_a_telephone_number(string text)
+    {
+        var line = RosterFile.Read(Encoding.UTF8.GetBytes(text), null, headless: !text.Contains("name")).Lines.ShouldHaveSingleItem();
+        line.Problems.ShouldBeEmpty();
+        (line.Email, line.SecondEmail, line.Phone).ShouldBe(("i@skerrysound.example", "home@skerrysound.example", "01632 960 117"));
+    }
+
+    [Theory]
+    [InlineData("+44 (0)1632 960-117", true)]
+    [InlineData("01632/960117", true)]
+    [InlineData("112", true)]
+    [InlineData("12", false)]
+    [InlineData("++44 1632", false)]
+    [InlineData("44+1632", false)]
+    [InlineData("01632 960 117 ext. 4", false)]
+    [InlineData("123456789012345678901", false)]
+    public void A_telephone_number_is_written_as_people_write_them(string text, bool isOne) => RosterFile.IsPhone(text).ShouldBe(isOne);
+
     [Fact]
     public void The_guess_can_be_changed()
     {
@@ -66,6 +88,9 @@ public sealed class RosterFileTests
     [InlineData("Given name,Family name\n@SUM(A1),Sørbø\n", 2, "formula")]
     [InlineData("Given name,Family name\n-cmd(1),Sørbø\n", 2, "formula")]
     [InlineData("Given name,Family name,email\nIngvild,Sørbø,not an address\n", 2, "e-mail")]
+    [InlineData("Given name,Family name,second e-mail\nIngvild,Sørbø,at home\n", 2, "second e-mail address")]
+    [InlineData("Given name,Family name,telephone\nIngvild,Sørbø,ask at the desk\n", 2, "telephone number")]
+    [InlineData("Given name,Family name,telephone\nIngvild,Sørbø,+(1)\n", 2, "formula")]
     [InlineData("Given name,Family name\nIng\uFFFDvild,Sørbø\n", 2, "broken letters")]
     [InlineData("Given name,Family name\n\"Ing\nvild\",Sørbø\n", 2, "line break")]
     public void What_is_wrong_is_said_by_its_row(string text, int row, string part)

@@ -8,8 +8,11 @@ namespace PoliteTally.Core.Names;
 /// <param name="Preferred">What they are called, if not by the given name.</param>
 /// <param name="Email">The e-mail address, if given.</param>
 /// <param name="Tags">Tags, separated by semicolons.</param>
+/// <param name="SecondEmail">Another address to reach them or their home by, if given. Nobody is known by it.</param>
+/// <param name="Phone">A telephone number, if given.</param>
 public sealed record RosterEntry(
-    string Key, string? Number, string Family, string Given, string? Preferred, string? Email, string Tags);
+    string Key, string? Number, string Family, string Given, string? Preferred, string? Email, string Tags,
+    string? SecondEmail = null, string? Phone = null);
 
 /// <summary>What bringing in a roster would do to one student.</summary>
 public enum RosterStep
@@ -47,7 +50,9 @@ public sealed record RosterCompared(
 /// <param name="Tags">Tags, separated by semicolons.</param>
 /// <param name="InClass">Whether they are in the class now.</param>
 /// <param name="WasInClass">Whether they are or ever were in the class.</param>
-public sealed record RosterStudent(RosterName Name, string Tags, bool InClass, bool WasInClass);
+/// <param name="SecondEmail">Another address to reach them or their home by, if there is one.</param>
+/// <param name="Phone">A telephone number, if there is one.</param>
+public sealed record RosterStudent(RosterName Name, string Tags, bool InClass, bool WasInClass, string? SecondEmail = null, string? Phone = null);
 
 /// <summary>Holds a roster file against the students there are.</summary>
 public static class RosterComparison
@@ -123,6 +128,8 @@ public static class RosterComparison
             new FieldChange("given", name.Given, entry.Given),
             new FieldChange("preferred", name.Preferred ?? "", entry.Preferred ?? name.Preferred ?? ""),
             new FieldChange("email", name.Email ?? "", entry.Email ?? name.Email ?? ""),
+            new FieldChange("secondEmail", known.SecondEmail ?? "", entry.SecondEmail ?? known.SecondEmail ?? ""),
+            new FieldChange("phone", known.Phone ?? "", entry.Phone ?? known.Phone ?? ""),
             new FieldChange("tags", known.Tags, entry.Tags.Length > 0 ? entry.Tags : known.Tags),
         }.Where(c => !string.Equals(c.Was, c.Becomes, StringComparison.Ordinal))];
     }

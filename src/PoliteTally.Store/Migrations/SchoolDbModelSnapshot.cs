@@ -180,6 +180,9 @@ namespace PoliteTally.Store.Migrations
                     b.Property<int>("Source")
                         .HasColumnType("INTEGER");
 
+                    b.Property<Guid?>("Together")
+                        .HasColumnType("TEXT");
+
                     b.HasKey("Seq");
 
                     b.HasIndex("Id")
@@ -580,7 +583,13 @@ namespace PoliteTally.Store.Migrations
                     b.Property<long?>("PassMadeAt")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Phone")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Preferred")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SecondEmail")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Tags")

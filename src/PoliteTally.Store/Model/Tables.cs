@@ -72,6 +72,10 @@ public sealed class Student : IOwned
     public string? Preferred { get; set; }
     public string? Email { get; set; }
 
+    /// <summary>Another address to reach them or their home by. Nobody is known by it.</summary>
+    public string? SecondEmail { get; set; }
+    public string? Phone { get; set; }
+
     /// <summary>Tags, separated by semicolons.</summary>
     public string Tags { get; set; } = "";
 
@@ -213,6 +217,9 @@ public sealed class EntryRow : IOwned
 
     /// <summary>The act as JSON, its kind in <c>type</c>.</summary>
     public required string Act { get; init; }
+
+    /// <summary>Shared by the entries that one press noted; null if it noted one alone.</summary>
+    public Guid? Together { get; init; }
 
     public Lesson? Lesson { get; init; }
 }

@@ -44,7 +44,7 @@ internal static class Ballots
                 draft.Store(new Entry(Guid.CreateVersion7(), entry.HappenedAt, draft.NotedAt(entry.NotedAt), Source.Page, "", counted));
             }
         }
-        else if (entry.Act is Struck struck && draft.Struck(struck) is QuestionOpened)
+        else if (entry.Act is Struck struck && draft.About(struck).Any(a => a is QuestionOpened))
         {
             draft.Box.Keep(draft.State().Askings.Select(a => a.Id).ToHashSet());
         }

@@ -65,13 +65,29 @@ internal sealed class Draft(
     /// <summary>The act of an entry of this lesson; null if there is none.</summary>
     public Act? ActOf(Guid entry) => _added.GetValueOrDefault(entry) ?? Before.ActOf(entry);
 
-    /// <summary>What a strike is about in the end, through strikes of strikes; null if nothing of the kind was stored.</summary>
-    public Act? Struck(Struck struck)
+    /// <summary>What a strike is about in the end, through strikes of strikes.</summary>
+    public IReadOnlyCollection<Act> About(Struck struck)
     {
-        Act? about = struck;
-        while (about is Struck further)
+        var (about, seen) = (new List<Act>(), new HashSet<Guid>());
+        var open = new Queue<Guid>(struck.Entries);
+        while (open.TryDequeue(out var entry))
         {
-            about = ActOf(further.Entry);
+            if (!seen.Add(entry))
+            {
+                continue;
+            }
+
+            if (ActOf(entry) is Struck further)
+            {
+                foreach (var one in further.Entries)
+                {
+                    open.Enqueue(one);
+                }
+            }
+            else if (ActOf(entry) is { } act)
+            {
+                about.Add(act);
+            }
         }
 
         return about;

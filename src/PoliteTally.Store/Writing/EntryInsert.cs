@@ -16,12 +16,12 @@ internal sealed class EntryInsert : IDisposable
     {
         _command = connection.CreateCommand();
         _command.CommandText = """
-            INSERT INTO "Entries" ("Id", "OwnerId", "LessonId", "HappenedAt", "NotedAt", "Source", "By", "Act")
-            VALUES ($id, $owner, $lesson, $happened, $noted, $source, $by, $act)
+            INSERT INTO "Entries" ("Id", "OwnerId", "LessonId", "HappenedAt", "NotedAt", "Source", "By", "Act", "Together")
+            VALUES ($id, $owner, $lesson, $happened, $noted, $source, $by, $act, $together)
             ON CONFLICT ("Id") DO NOTHING
             RETURNING "Seq"
             """;
-        foreach (var name in (string[])["$id", "$owner", "$lesson", "$happened", "$noted", "$source", "$by", "$act"])
+        foreach (var name in (string[])["$id", "$owner", "$lesson", "$happened", "$noted", "$source", "$by", "$act", "$together"])
         {
             _command.Parameters.Add(new SqliteParameter { ParameterName = name });
         }
@@ -36,6 +36,7 @@ internal sealed class EntryInsert : IDisposable
         [
             entry.Id, owner, lesson, entry.HappenedAt.ToUnixTimeMilliseconds(), entry.NotedAt.ToUnixTimeMilliseconds(),
             (int)entry.Source, entry.By, ActJson.Write(entry.Act),
+            (object?)entry.Together ?? DBNull.Value,
         ];
         for (var i = 0; i < values.Length; i++)
         {

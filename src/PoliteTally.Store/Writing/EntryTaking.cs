@@ -21,7 +21,7 @@ internal static class EntryTaking
         }
 
         var now = draft.NotedAt(at);
-        var entry = new Entry(sent.Id, OnTheDisk(sent.HappenedAt), now, source, by, sent.Act);
+        var entry = new Entry(sent.Id, OnTheDisk(sent.HappenedAt), now, source, by, sent.Act, sent.Together);
         if (WhyRefused(entry, draft, now) is { } why)
         {
             return why;
@@ -59,7 +59,7 @@ internal static class EntryTaking
             entry,
             new LessonFacts(
                 OpenLesson.TimesOf(draft.Lesson), draft.Before.Ground.RosterIds, draft.Lesson.Stage == LessonStage.Settled, draft.ActOf,
-                draft.State, draft.Lesson.CancelledAt is not null),
+                draft.State, draft.Lesson.CancelledAt is not null, draft.Before.Rules.SignalsAnyTime, draft.Before.Rules.StudentsHandOn),
             now);
     }
 }

@@ -5,7 +5,8 @@ using PoliteTally.Core.Questions;
 namespace PoliteTally.Store.Writing;
 
 /// <summary>An entry as it is sent in.</summary>
-public sealed record NewEntry(Guid Id, Instant HappenedAt, Act Act);
+/// <param name="Together">As in <see cref="Entry"/>.</param>
+public sealed record NewEntry(Guid Id, Instant HappenedAt, Act Act, Guid? Together = null);
 
 /// <summary>An entry that was not stored, and why.</summary>
 public sealed record Refusal(Guid Id, string Why);

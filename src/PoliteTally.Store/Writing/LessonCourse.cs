@@ -13,7 +13,7 @@ internal static class LessonCourse
     public static void Follow(Entry entry, Draft draft)
     {
         if (!(entry.Act is LessonStarted or LessonEnded or LessonSettled
-            || (entry.Act is Struck struck && draft.Struck(struck) is LessonStarted or LessonEnded or LessonSettled)))
+            || (entry.Act is Struck struck && draft.About(struck).Any(a => a is LessonStarted or LessonEnded or LessonSettled))))
         {
             return;
         }

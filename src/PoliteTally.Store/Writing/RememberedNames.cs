@@ -12,11 +12,22 @@ internal static class RememberedNames
 {
     public static void Follow(Entry entry, Draft draft)
     {
-        if (entry.Source != Source.Tapped || NameIn(entry.Act, draft) is not { } name || NameFolding.Fold(name) is not { Length: > 0 } folded)
+        if (entry.Source != Source.Tapped)
         {
             return;
         }
 
+        foreach (var name in NamesIn(entry.Act, draft).Distinct())
+        {
+            if (NameFolding.Fold(name) is { Length: > 0 } folded)
+            {
+                Follow(name, folded, entry, draft);
+            }
+        }
+    }
+
+    private static void Follow(string name, string folded, Entry entry, Draft draft)
+    {
         using var db = draft.Database();
         var (lesson, word) = (draft.Lesson, draft.State().Names.GetValueOrDefault(name)?.Match);
         var known = db.KnownNames.FirstOrDefault(n => n.ClassId == lesson.ClassId && n.Folded == folded);
@@ -39,10 +50,10 @@ internal static class RememberedNames
         draft.NamesRemembered = true;
     }
 
-    private static string? NameIn(Act act, Draft draft) => act switch
+    private static IEnumerable<string> NamesIn(Act act, Draft draft) => act switch
     {
-        NameMatched matched => matched.Name,
-        Struck struck => draft.Struck(struck) is NameMatched matched ? matched.Name : null,
-        _ => null,
+        NameMatched matched => [matched.Name],
+        Struck struck => draft.About(struck).OfType<NameMatched>().Select(m => m.Name),
+        _ => [],
     };
 }
