@@ -51,7 +51,7 @@ internal sealed class SimulatedStudent(Uri address, string code, string pass, Ch
     public async Task<bool> TakePart(CancellationToken stopping)
     {
         var cookies = new CookieContainer();
-        using var http = new HttpClient(new HttpClientHandler { CookieContainer = cookies }) { BaseAddress = address, DefaultRequestHeaders = { { "X-Student-Page", "1" } } };
+        using var http = new HttpClient(new HttpClientHandler { CookieContainer = cookies }) { BaseAddress = address };
         using var entered = await http.PostAsJsonAsync($"/api/page/{code}/enter", new { pass, name = (string?)null, remember = false }, stopping);
         if (!entered.IsSuccessStatusCode)
         {

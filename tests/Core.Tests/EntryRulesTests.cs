@@ -62,6 +62,33 @@ public sealed class EntryRulesTests
     }
 
     [Fact]
+    public void What_one_press_noted_is_struck_out_as_long_as_some_of_it_stands()
+    {
+        var all = Enumerable.Range(0, 3).Select(i => Given.Noted(5, new HandRaised(Given.Id(i + 1)))).ToList();
+        var one = Given.Noted(6, new Struck(all[0].Id));
+        var whole = Given.Noted(7, new Struck(all[0].Id, [all[1].Id, all[2].Id]));
+        LessonFacts With(params Entry[] more) => Running with
+        {
+            ActOf = id => all.Concat(more).FirstOrDefault(e => e.Id == id)?.Act,
+            State = () => LessonState.Fold(all.Concat(more)),
+        };
+        Why(8, whole.Act, With(one)).ShouldBeNull();
+        Refused(Why(8, whole.Act, With(one, whole)), "already");
+        Refused(Why(8, new Struck(all[0].Id, [Given.Id(99)]), With()), "not in this lesson");
+        Refused(Why(8, new Struck(all[0].Id, [.. Enumerable.Repeat(all[1].Id, Struck.Most)]), With()), "At most 500");
+    }
+
+    [Fact]
+    public void Opening_a_settled_lesson_again_strikes_out_nothing_else_in_passing()
+    {
+        var (settled, hand) = (Given.Noted(55, new LessonSettled()), Given.Noted(5, new HandRaised(Given.Juno)));
+        var facts = Ended with { Settled = true, ActOf = id => id == settled.Id ? settled.Act : hand.Act };
+        Why(49, new Struck(settled.Id), facts).ShouldBeNull();
+        Refused(Why(49, new Struck(settled.Id, [hand.Id]), facts), "settled");
+        Refused(Why(49, new Struck(hand.Id, [settled.Id]), facts), "settled");
+    }
+
+    [Fact]
     public void A_settled_lesson_takes_nothing_but_being_opened_again()
     {
         var settled = Ended with { Settled = true, ActOf = _ => new LessonSettled() };

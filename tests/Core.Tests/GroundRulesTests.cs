@@ -49,8 +49,8 @@ public sealed class GroundRulesTests
             new[]
             {
                 "lateAfter", "leftEarlyBefore", "bridge", "absentBelow", "absentBelowShare", "enoughShare", "lateCredit", "creditBy", "weights",
-                "speakingTarget", "uncalledHand", "signalAnswered", "openLineIsChance", "marksShare", "chatTarget", "readyJoinsLine", "chatCounts", "nodPoints",
-                "absenceScoresZero", "pageByName", "pageShowsStrokes", "extraTimeShare", "lowestLeftOut", "lessonsWeighTheSame", "lessonsForTerm",
+                "speakingTarget", "uncalledHand", "signalAnswered", "signalGiven", "openLineIsChance", "marksShare", "chatTarget", "readyJoinsLine", "chatCounts", "nodPoints",
+                "absenceScoresZero", "pageByName", "pageShowsStrokes", "signalsAnyTime", "studentsHandOn", "extraTimeShare", "lowestLeftOut", "lessonsWeighTheSame", "lessonsForTerm",
             }.Order());
 
     [Theory]

@@ -65,13 +65,49 @@ public sealed class HandLineTests
         $"{turn.Origin} {turn.Outcome} {turn.Waited?.TotalSeconds}".ShouldBe(told);
     }
 
+    [Theory]
+    [InlineData("1 call juno", "juno")]
+    [InlineData("1 call juno, 2 full juno", "")]
+    [InlineData("1 call juno, 2 call eino", "eino")]
+    [InlineData("1 call juno, 2 call eino, 3 full eino", "")]                                   // who was passed over does not come back
+    [InlineData("1 draw juno, 2 draw eino, 3 draw zainab, 4 pass zainab", "")]
+    [InlineData("1 call juno, 2 call eino, 3 full eino, 4 full juno", "")]                      // and can still be said to have spoken
+    [InlineData("1 call juno, 2 full eino", "juno")]                                            // somebody else's turn meanwhile
+    [InlineData("1 call juno, 2 call eino, 3 full juno", "eino")]
+    [InlineData("1 call juno, 2 full juno, 3 call juno", "juno")]
+    public void The_current_turn_is_the_latest_call_while_nobody_has_said_its_outcome(string script, string whose) =>
+        (Play(script).CurrentTurn is { } turn ? Students.Single(s => s.Value == turn.Student).Key : "").ShouldBe(whose);
+
     [Fact]
-    public void The_current_turn_is_the_latest_call_without_an_outcome()
+    public void Striking_out_a_call_gives_the_word_back_to_whoever_had_it()
     {
-        Play("1 call juno").CurrentTurn!.Student.ShouldBe(Given.Juno);
-        Play("1 call juno, 2 full juno").CurrentTurn.ShouldBeNull();
-        Play("1 call juno, 2 call eino").CurrentTurn!.Student.ShouldBe(Given.Eino);
-        Play("1 call juno, 2 call eino, 3 full eino").CurrentTurn!.Student.ShouldBe(Given.Juno);
+        var (juno, eino) = (Given.Noted(1, new Called(Given.Juno, TurnOrigin.Hand)), Given.Noted(2, new Called(Given.Eino, TurnOrigin.Drawn)));
+        Given.State(juno, eino, Given.Strike(eino)).CurrentTurn!.Student.ShouldBe(Given.Juno);
+    }
+
+    [Fact]
+    public void Handing_on_ends_one_turn_as_a_full_one_and_begins_another_and_is_one_entry()
+    {
+        var (call, on) = (Given.Noted(1, new Called(Given.Juno, TurnOrigin.Invited)), Given.Noted(2, new Called(Given.Eino, TurnOrigin.HandedOn, By: Given.Juno)));
+        var state = Given.State(call, on);
+        state.Turns.Select(t => (t.Student, t.Origin, t.Outcome)).ShouldBe(
+            [(Given.Juno, TurnOrigin.Invited, TurnOutcome.Full), (Given.Eino, TurnOrigin.HandedOn, null)]);
+        state.CurrentTurn!.Student.ShouldBe(Given.Eino);
+        StudentEntries.Of(state, Given.Juno).Select(e => e.Id).ShouldBe([call.Id, on.Id]);
+        var undone = Given.State(call, on, Given.Strike(on));
+        undone.Turns.ShouldHaveSingleItem().Outcome.ShouldBeNull();
+        undone.CurrentTurn!.Student.ShouldBe(Given.Juno);
+    }
+
+    [Fact]
+    public void All_hands_down_in_one_press_come_back_together_in_their_old_order()
+    {
+        var up = new[] { Given.Eino, Given.Zainab, Given.Juno }.Select((s, i) => Given.Noted(i + 1, new HandRaised(s))).ToList();
+        var down = new[] { Given.Juno, Given.Eino, Given.Zainab }.Select(s => Given.Noted(5, new HandEnded(s, HandEnd.SetDown))).ToList();
+        var strike = Given.Noted(6, new Struck(down[0].Id, [down[1].Id, down[2].Id]));
+        LineOf(Given.State([.. up, .. down])).ShouldBe("");
+        LineOf(Given.State([.. up, .. down, strike])).ShouldBe("eino zainab juno");
+        LineOf(Given.State([.. up, .. down, strike, Given.Noted(7, new Struck(strike.Id))])).ShouldBe("");
     }
 
     [Fact]

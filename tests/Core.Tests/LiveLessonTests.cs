@@ -183,9 +183,28 @@ public sealed class LiveLessonTests
     public void A_timer_runs_until_its_end_or_until_it_is_ended()
     {
         var timer = Given.Noted(5, new TimerStarted(180, "Read your glass"));
-        Given.State(timer).Timer!.To.ShouldBe(Given.At(8));
-        Given.State(timer, Given.Noted(6, new TimerStopped())).Timer.ShouldBeNull();
-        Given.State(timer, Given.Noted(6, new TimerStarted(60, ""))).Timer!.To.ShouldBe(Given.At(7));
+        Given.State(timer).Timers.ShouldHaveSingleItem().To.ShouldBe(Given.At(8));
+        Given.State(timer, Given.Noted(6, new TimerStopped())).Timers.ShouldBeEmpty();
+        Given.State(timer, Given.Noted(6, new TimerStarted(60, ""))).Timers.ShouldHaveSingleItem().To.ShouldBe(Given.At(7));
+    }
+
+    [Fact]
+    public void A_group_has_a_timer_of_its_own_for_as_long_as_there_is_the_group()
+    {
+        var (gulls, terns) = (Given.Id(701), Given.Id(702));
+        Entry[] begun =
+        [
+            Given.Noted(1, new GroupsMade([new StudentGroup(gulls, "Gulls", [Given.Juno]), new StudentGroup(terns, "Terns", [Given.Eino])])),
+            Given.Noted(2, new TimerStarted(180, "Read your glass")), Given.Noted(3, new TimerStarted(60, "", gulls)), Given.Noted(4, new TimerStarted(60, "", terns)),
+        ];
+        GroupsOf().ShouldBe([null, gulls, terns]);
+        GroupsOf(new TimerStopped(gulls)).ShouldBe([null, terns]);
+        GroupsOf(new TimerStopped()).ShouldBe([gulls, terns]);
+        GroupsOf(new GroupsMade([new StudentGroup(terns, "Terns", [Given.Eino])])).ShouldBe([null, terns]);
+        GroupsOf(new GroupsDissolved()).ShouldBe([null]);
+
+        IEnumerable<Guid?> GroupsOf(Act? next = null) =>
+            Given.State(next is null ? begun : [.. begun, Given.Noted(5, next)]).Timers.Select(t => t.Group);
     }
 
     private static readonly Plan Planned = new()
@@ -216,6 +235,7 @@ public sealed class LiveLessonTests
     [Fact]
     public void Without_stages_or_before_the_lesson_none_is_on()
     {
+        StageClock.At(Plan.Empty, Given.Start, [], Given.At(5)).ShouldBeNull();
         StageClock.Now(Plan.Empty, Given.Start, [], new Dictionary<Guid, int>()).ShouldBeNull();
         StageClock.Now(Planned, null, [], new Dictionary<Guid, int>()).ShouldBeNull();
     }
@@ -254,4 +274,18 @@ public sealed class LiveLessonTests
     [MemberData(nameof(Wrong))]
     public void What_is_wrong_is_refused_with_the_reason(Act act, string why) =>
         EntryRules.WhyRefused(Given.Noted(5, act), Running, Given.At(49)).ShouldNotBeNull().ShouldContain(why);
+
+    [Fact]
+    public void What_somebody_showed_last_is_known_whichever_way_it_came_and_only_a_signal_of_ones_own_accord_may_count()
+    {
+        var matched = Given.Noted(0, new NameMatched("Juno's laptop", Given.Juno));
+        var reacted = Given.Noted(2, new NameReacted("Juno's laptop", "clap"), Source.Feed);
+        var alone = Given.Noted(3, new SignalGiven(Given.Juno, "not sure"), Source.Page);
+        var (up, inRound) = (Given.Noted(4, new BoardPut(BoardItem.Statement, "Fog is a cloud.")), Given.Noted(5, new SignalGiven(Given.Juno, "yes"), Source.Page));
+        Given.State(matched, reacted).Of(Given.Juno).LastSignal.ShouldBe(new Signalled("clap", Given.At(2), reacted.Id));
+        Given.State(matched, reacted, alone).Of(Given.Juno).LastSignal!.What.ShouldBe("not sure");
+        var all = Given.State(matched, reacted, alone, up, inRound);
+        (all.Of(Given.Juno).LastSignal!.What, all.Signals[Given.Juno]).ShouldBe(("yes", "yes"));
+        all.Of(Given.Juno).SignalsGiven.ShouldBe([alone.Id]);
+    }
 }

@@ -95,6 +95,7 @@ public sealed class RefusalTests
         { new StageExtended(Given.Id(1), -121), "120 min" },
         { new TimerStarted(4, ""), "5 s to 3 h" },
         { new TimerStarted(10_801, ""), "5 s to 3 h" },
+        { new TimerStarted(60, "", Stranger), "no such group" },
         { new AnswersMarked(Short.Id, [Given.Juno], 1.01m), "from 0 to 1" },
         { new AnswersMarked(Short.Id, [Given.Juno], -0.5m), "from 0 to 1" },
 
@@ -110,6 +111,11 @@ public sealed class RefusalTests
         { new StudentWrote(Given.Juno, ChatKind.Social, "hello"), "a question, an answer or an idea" },
         { new SignalGiven(Given.Juno, "yes"), "No signal round" },
         { new PageAdmitted(Given.Id(9), Given.Juno), "Nobody of this kind" },
+
+        // Handing on.
+        { new Called(Given.Juno, TurnOrigin.HandedOn, By: Stranger), "not on the roster" },
+        { new Called(Given.Juno, TurnOrigin.HandedOn, By: Given.Juno), "to somebody else" },
+        { new Called(Given.Juno, TurnOrigin.Hand, By: Given.Eino), "to somebody else" },
 
         // Questions.
         { new QuestionOpened(Asked(501, QuestionKind.SingleChoice), null, null, [], 0), "asked already" },

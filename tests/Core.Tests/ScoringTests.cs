@@ -94,6 +94,30 @@ public sealed class ScoringTests
     }
 
     [Theory]
+    [InlineData(0, 3, "no chance")]      // not counted unless the class says so, and no chance either
+    [InlineData(0.25, 0, "no chance")]
+    [InlineData(0.25, 2, "0.5")]
+    [InlineData(0.25, 9, "1")]           // at most 1, before the target divides
+    public void Signals_of_ones_own_accord(double credit, int signals, string value)
+    {
+        var did = There with { SignalsGiven = [.. Enumerable.Range(1, signals).Select(Given.Id)] };
+        (Strand(Scoring.Strand.Speaking, did, Scheme.Default with { SignalGiven = (decimal)credit })?.ToString("0.##") ?? "no chance").ShouldBe(value);
+    }
+
+    [Theory]
+    [InlineData("", 0, "nothing in the chat; target 2")]
+    [InlineData("", 2, "2 messages, not swept; target 2")]
+    [InlineData("", 1, "1 message, not swept; target 2")]
+    [InlineData("Social", 0, "nothing in the chat; target 2")]
+    [InlineData("Idea Idea Question", 0, "1 question, 2 ideas; target 2")]
+    [InlineData("Idea", 3, "1 idea; 3 messages, not swept; target 2")]
+    public void A_score_says_what_in_the_chat_no_sweep_has_looked_at(string kinds, int waiting, string because)
+    {
+        var did = There with { ChatOpen = true, ChatNotSwept = waiting, Chat = [.. Words(kinds).Select((k, i) => (Enum.Parse<ChatKind>(k), Given.Id(i)))] };
+        LessonScore.Of(did, Scheme.Default).Strands.Single(s => s.Strand == Scoring.Strand.Chat).Because.ShouldBe(because);
+    }
+
+    [Theory]
     [InlineData("", "no chance")]
     [InlineData("1", "1")]
     [InlineData("1 0.5", "0.75")]

@@ -17,9 +17,10 @@ namespace PoliteTally.Core.Chat;
 /// <param name="Chosen">What its writer says it is; null if they were not asked.</param>
 /// <param name="Shown">The entry that shows it to the class, if it came from a student page.</param>
 /// <param name="DuringQuestion">Whether a question to the class was open when it was written.</param>
+/// <param name="WithoutName">Whether it is shown without saying whose it is.</param>
 public sealed record ChatMessage(
     Guid Entry, Instant At, Guid? Student, string Name, string Text, bool Private, ChatKind Kind, Guid? SortedBy, Guid? Hidden, Guid? DealtWith,
-    bool Repeat, ChatKind? Chosen = null, Guid? Shown = null, bool DuringQuestion = false)
+    bool Repeat, ChatKind? Chosen = null, Guid? Shown = null, bool DuringQuestion = false, bool WithoutName = false)
 {
     /// <summary>How long after a message the same text is a repeat. 60 s.</summary>
     public static readonly Duration RepeatWithin = Duration.FromSeconds(60);

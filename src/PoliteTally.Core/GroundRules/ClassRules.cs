@@ -38,6 +38,12 @@ public sealed record ClassRules
     /// <summary>Whether students see on their page what has been noted of themselves today. Off.</summary>
     public bool PageShowsStrokes { get; init; }
 
+    /// <summary>Whether students may give a signal of the class on their page at any time, not only in a signal round. Off.</summary>
+    public bool SignalsAnyTime { get; init; }
+
+    /// <summary>Whether a student whose turn it is may hand on to another on their page. Off.</summary>
+    public bool StudentsHandOn { get; init; }
+
     /// <summary>The tag of students who have extra time.</summary>
     public const string ExtraTimeTag = "extra time";
 
@@ -90,6 +96,7 @@ public sealed record ClassRules
             (scheme.ChatTarget is <= 0 or > 100, "Messages for a full strand: more than 0 and up to 100."),
             (scheme.UncalledHand is < 0 or > 1, "A hand never called: from 0 to 1."),
             (scheme.SignalAnswered is < 0 or > 1, "A signal round answered: from 0 to 1."),
+            (scheme.SignalGiven is < 0 or > 1, "A signal given by oneself: from 0 to 1."),
             (scheme.MarksShare is < 0 or > 1, "Share of marks: from 0 to 100 %."),
             (scheme.NodPoints is < 0 or > 100, "A nod: from 0 to 100 points."),
             (scheme.NodsAtMost is < 0 or > 100, "Nods at most: from 0 to 100 points."),

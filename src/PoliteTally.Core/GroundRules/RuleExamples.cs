@@ -43,6 +43,9 @@ public static class RuleExamples
             new("speakingTarget", $"One full turn: {Percent(Speaking(Turn(TurnOutcome.Full)))} of speaking. A partial one: {Percent(Speaking(Turn(TurnOutcome.Partial)))}. Two full ones: {Percent(Speaking(Turn(TurnOutcome.Full), Turn(TurnOutcome.Full)))}."),
             new("uncalledHand", $"A hand up that nobody got to: {Percent(Strands(There() with { Hands = [Hand()] }, Strand.Speaking))} of speaking."),
             new("signalAnswered", $"Two signal rounds answered and no turn: {Percent(Strands(There() with { SignalRounds = [new(true, Guid.Empty), new(true, Guid.Empty)] }, Strand.Speaking))} of speaking."),
+            new("signalGiven", scheme.SignalGiven == 0
+                ? "Çağla shows “not sure” of her own accord: you see it on her row, and it counts for nothing."
+                : $"Çağla shows a signal of her own accord, twice: {Percent(Strands(There() with { SignalsGiven = [Guid.Empty, Guid.Empty] }, Strand.Speaking))} of speaking."),
             new("openLineIsChance", Strands(There() with { AnybodyCalledFromLine = true }, Strand.Speaking) is null
                 ? "Others were called from the line, this student raised no hand: no chance, so speaking is left out."
                 : "Others were called from the line, this student raised no hand: speaking counts, with nothing earned."),
@@ -50,6 +53,8 @@ public static class RuleExamples
             new("chatTarget", $"One message that counts: {Percent(Strands(There() with { Chat = [(ChatKind.Question, Guid.Empty)] }, Strand.Chat))} of chat."),
             new("pageByName", rules.PageByName ? "Kensa has lost her slip: she gives her name, and you let her in with one press." : "Kensa has lost her slip: she comes in with a new one, or not at all."),
             new("pageShowsStrokes", rules.PageShowsStrokes ? "Saga sees on her own page that she has spoken once and answered two of three." : "Saga sees her own answers and nothing else."),
+            new("signalsAnyTime", rules.SignalsAnyTime ? "Çağla shows “not sure” while you explain: it stands on her row for a minute." : "Çağla can show “not sure” when you ask for signals, and else raise a hand."),
+            new("studentsHandOn", rules.StudentsHandOn ? "Juno has said what she saw and gives the word to Eino on her page: a full turn for her, and his begins." : "Juno has said what she saw; who is next, you say."),
             new("extraTimeShare", $"Ingvild has the tag “{ClassRules.ExtraTimeTag}”: of a question of 60 s she has {Words.Plain(60 + (60 * rules.ExtraTimeShare))} s."),
             new("readyJoinsLine", rules.ReadyJoinsLine ? "Tram writes “ready” and stands in line behind Ingvild, who wrote it first." : "“ready” is a message like any other; hands alone make the line."),
             new("chatCounts", rules.ChatCounts ? "A question in the chat earns a stroke that counts." : "The chat is left out of every score; strokes still show who wrote."),

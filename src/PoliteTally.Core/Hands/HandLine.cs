@@ -13,6 +13,7 @@ internal sealed class HandLine
     private readonly List<Turn> _turns = [];
     private readonly Dictionary<Guid, int> _inLine = [];
     private readonly Dictionary<Guid, int> _openTurn = [];
+    private int? _called;
 
     public HandLine()
     {
@@ -21,7 +22,7 @@ internal sealed class HandLine
     private HandLine(HandLine from)
     {
         (_hands, _turns) = ([.. from._hands], [.. from._turns]);
-        (_inLine, _openTurn) = (new(from._inLine), new(from._openTurn));
+        (_inLine, _openTurn, _called) = (new(from._inLine), new(from._openTurn), from._called);
     }
 
     public HandLine Copy() => new(this);
@@ -68,7 +69,7 @@ internal sealed class HandLine
     public void Call(Guid student, Called called, Entry entry)
     {
         var (hand, at) = (TakeFromLine(student), entry.HappenedAt);
-        _openTurn[student] = _turns.Count;
+        _called = _openTurn[student] = _turns.Count;
         _turns.Add(new Turn(
             student, OriginOf(hand, called.Origin), at, hand is null ? null : at - hand.RaisedAt, Outcome: null, [entry.Id], Why: called.Why));
     }
@@ -97,8 +98,11 @@ internal sealed class HandLine
             student, OriginOf(hand, origin), at, hand is null ? null : at - hand.RaisedAt, outcome, [entry]));
     }
 
-    /// <summary>The latest call that nobody has said the outcome of; null if there is none.</summary>
-    public Turn? Current() => _turns.Count > 0 && _openTurn.Count > 0 ? _turns[_openTurn.Values.Max()] : null;
+    /// <summary>
+    /// The latest call, if nobody has said the outcome of it; else null. A call before it does not come back: who called somebody else meanwhile
+    /// has let it go, though its outcome can still be said.
+    /// </summary>
+    public Turn? Current() => _called is { } latest && _turns[latest].Outcome is null ? _turns[latest] : null;
 
     private Hand? TakeFromLine(Guid student)
     {

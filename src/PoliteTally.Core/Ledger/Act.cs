@@ -34,10 +34,17 @@ public sealed record LessonSettled : Act
     public override bool IsDecision => true;
 }
 
-/// <summary>An earlier entry is struck out; striking out a strike puts the earlier entry back.</summary>
+/// <summary>Earlier entries are struck out; striking out a strike puts them back, all of them together.</summary>
 /// <param name="Entry">The id of the entry that no longer counts.</param>
-public sealed record Struck(Guid Entry) : Act
+/// <param name="Others">The ids of entries that no longer count either, for one press noted them together; null if there are none.</param>
+public sealed record Struck(Guid Entry, IReadOnlyList<Guid>? Others = null) : Act
 {
+    /// <summary>The most entries that one strike is about: 500, as many as are sent at once.</summary>
+    public const int Most = 500;
+
+    /// <summary>All entries that it strikes out.</summary>
+    public IEnumerable<Guid> Entries => Others is null ? [Entry] : Others.Prepend(Entry);
+
     /// <inheritdoc/>
     public override bool IsDecision => true;
 }
@@ -86,7 +93,8 @@ public sealed record HandEnded(Guid Student, HandEnd End) : StudentAct(Student);
 /// <param name="Student">The id of the student.</param>
 /// <param name="Origin">How they came by it.</param>
 /// <param name="Why">Why the draw fell on them; null if they were not drawn.</param>
-public sealed record Called(Guid Student, TurnOrigin Origin, string? Why = null) : StudentAct(Student);
+/// <param name="By">Who handed on to them, whose own turn that ends as a full one; null if nobody did or that is not known.</param>
+public sealed record Called(Guid Student, TurnOrigin Origin, string? Why = null, Guid? By = null) : StudentAct(Student);
 
 /// <summary>How a turn ended. Without a call before it, it is a whole turn by itself.</summary>
 public sealed record TurnTaken(Guid Student, TurnOutcome Outcome, TurnOrigin Origin) : StudentAct(Student)
@@ -168,13 +176,15 @@ public sealed record StageMoved(Guid Stage) : Act;
 /// <param name="Minutes">How many minutes more; below zero for fewer. From −120 to 120.</param>
 public sealed record StageExtended(Guid Stage, int Minutes) : Act;
 
-/// <summary>The time for a task began to run.</summary>
+/// <summary>The time for a task began to run, in place of one before for the same.</summary>
 /// <param name="Seconds">How long it runs, from 5 s to 3 h.</param>
 /// <param name="Task">What is to be done; may be empty.</param>
-public sealed record TimerStarted(int Seconds, string Task) : Act;
+/// <param name="Group">The group it is for; null for the whole class.</param>
+public sealed record TimerStarted(int Seconds, string Task, Guid? Group = null) : Act;
 
-/// <summary>The time for the task was ended before it ran out.</summary>
-public sealed record TimerStopped : Act;
+/// <summary>The time for a task was ended before it ran out, or was put away after.</summary>
+/// <param name="Group">The group it was for; null for the whole class.</param>
+public sealed record TimerStopped(Guid? Group = null) : Act;
 
 /// <summary>The class was split into groups, in place of any before.</summary>
 public sealed record GroupsMade(IReadOnlyList<StudentGroup> Groups) : Act;
@@ -318,7 +328,9 @@ public sealed record StudentWrote(Guid Student, ChatKind Kind, string Text) : St
 }
 
 /// <summary>A message from a student page is shown to the class.</summary>
-public sealed record MessageShown(Guid Message) : ChatAct(Message);
+/// <param name="Message">The id of the entry of the message.</param>
+/// <param name="WithoutName">Whether the class is not to see who wrote it.</param>
+public sealed record MessageShown(Guid Message, bool WithoutName = false) : ChatAct(Message);
 
 /// <summary>A student opened their page: the first of their windows.</summary>
 public sealed record PageOpened(Guid Student) : StudentAct(Student);

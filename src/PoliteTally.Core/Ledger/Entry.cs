@@ -13,7 +13,8 @@ namespace PoliteTally.Core.Ledger;
 /// <param name="Source">How the entry came.</param>
 /// <param name="By">Who noted it: a person's name, or the name of a file.</param>
 /// <param name="Act">What happened, and to whom.</param>
-public sealed record Entry(Guid Id, Instant HappenedAt, Instant NotedAt, Source Source, string By, Act Act);
+/// <param name="Together">Shared by the entries that one press noted, so that one press takes them back; null if it noted one alone.</param>
+public sealed record Entry(Guid Id, Instant HappenedAt, Instant NotedAt, Source Source, string By, Act Act, Guid? Together = null);
 
 /// <summary>How an entry came.</summary>
 public enum Source

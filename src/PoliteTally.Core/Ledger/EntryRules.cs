@@ -3,6 +3,7 @@ using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Chat;
 using PoliteTally.Core.Groups;
+using PoliteTally.Core.Hands;
 using PoliteTally.Core.Questions;
 
 namespace PoliteTally.Core.Ledger;
@@ -14,13 +15,17 @@ namespace PoliteTally.Core.Ledger;
 /// <param name="ActOf">The act of an entry stored so far; null if there is no such entry.</param>
 /// <param name="State">What those entries amount to; answers may be missing that came a moment before.</param>
 /// <param name="Cancelled">Whether it was cancelled.</param>
+/// <param name="SignalsAnyTime">Whether students may signal outside of signal rounds.</param>
+/// <param name="StudentsHandOn">Whether a student whose turn it is may hand on to another.</param>
 public sealed record LessonFacts(
     LessonTimes Times,
     IReadOnlySet<Guid> Roster,
     bool Settled,
     Func<Guid, Act?> ActOf,
     Func<LessonState> State,
-    bool Cancelled = false);
+    bool Cancelled = false,
+    bool SignalsAnyTime = false,
+    bool StudentsHandOn = false);
 
 /// <summary>Which entries a lesson takes. Every refusal says what was wrong and what to do.</summary>
 public static class EntryRules
@@ -51,12 +56,13 @@ public static class EntryRules
 
     private const int MostExtension = 120;
     private const string NotAsked = "This question was not asked in this lesson.";
+    private const string NoSuchGroup = "There is no such group now.";
     private const string NotOnRoster = "This student is not on the roster of this class.";
 
     /// <summary>Why a lesson does not take an entry; null if it does.</summary>
     public static string? WhyRefused(Entry entry, LessonFacts lesson, Instant now)
     {
-        if (lesson.Settled && !(entry.Act is Struck { } strike && lesson.ActOf(strike.Entry) is LessonSettled))
+        if (lesson.Settled && !(entry.Act is Struck strike && strike.Entries.All(e => lesson.ActOf(e) is LessonSettled)))
         {
             return "This lesson is settled. Open it again first; then it takes entries.";
         }
@@ -64,11 +70,12 @@ public static class EntryRules
         return WrongTime(entry, lesson.Times, now) ?? entry.Act switch
         {
             StudentAct act when !lesson.Roster.Contains(act.Student) => NotOnRoster,
-            Struck struck when lesson.ActOf(struck.Entry) is null =>
+            Struck { Others.Count: >= Struck.Most } => $"At most {Struck.Most} entries are struck out at once.",
+            Struck struck when struck.Entries.Any(e => lesson.ActOf(e) is null) =>
                 "The entry to strike out is not in this lesson.",
-            Struck struck when lesson.State().IsStruck(struck.Entry) =>
+            Struck struck when struck.Entries.All(lesson.State().IsStruck) =>
                 "This entry is struck out already.",
-            Struck struck when IsCountOfBallots(struck.Entry, lesson) =>
+            Struck struck when struck.Entries.Any(e => IsCountOfBallots(e, lesson)) =>
                 "An anonymous question that was closed cannot be opened again: its answers were counted. Ask it again as a copy.",
             LessonStarted when lesson.Cancelled => "This lesson is cancelled. Put it back on the calendar first.",
             LessonStarted when lesson.Times.ActualStart is not null => "This lesson has begun already.",
@@ -87,7 +94,7 @@ public static class EntryRules
             StudentWrote { Text: var text } when CleanText.IsBlank(text) => "Write something first.",
             StudentWrote { Text.Length: > LongestFromPage } => TooLong("message", LongestFromPage),
             SignalGiven { Signal.Length: > LongestName } => TooLong("signal", LongestName),
-            SignalGiven when !lesson.State().Board.ContainsKey(BoardItem.Statement) => "No signal round is on.",
+            SignalGiven when !lesson.SignalsAnyTime && !lesson.State().Board.ContainsKey(BoardItem.Statement) => "No signal round is on.",
             PageKnocked { Name: var name } when CleanText.IsBlank(name) => "Write your name.",
             PageKnocked { Name.Length: > LongestName } => TooLong("name", LongestName),
             PageAdmitted { Student: { } student } when !lesson.Roster.Contains(student) => NotOnRoster,
@@ -124,11 +131,13 @@ public static class EntryRules
                 $"A stage can be given up to {MostExtension} min more or less at once.",
             TimerStarted { Seconds: < 5 or > 3 * 3600 } => "The time for a task is from 5 s to 3 h.",
             TimerStarted { Task.Length: > LongestName } => TooLong("task", LongestName),
+            TimerStarted { Group: { } group } when lesson.State().Groups.All(g => g.Id != group) => NoSuchGroup,
             GroupsMade made => WrongGroups(made, lesson),
             GroupRenamed { Name: var name } when CleanText.IsBlank(name) => "A group needs a name.",
             GroupRenamed { Name.Length: > LongestName } => TooLong("name", LongestName),
             BoardPut { Text.Length: > LongestText } => TooLong("text", LongestText),
             Called { Why.Length: > LongestName } => TooLong("reason", LongestName),
+            Called { By: { } by } called => WrongHandingOn(by, called, entry.Source, lesson),
             NameWrote { Text: var text } when CleanText.IsBlank(text) => "The message is empty.",
             NameWrote { Text.Length: > LongestText } => TooLong("message", LongestText),
             NameReacted { Reaction.Length: > LongestName } => TooLong("reaction", LongestName),
@@ -142,6 +151,24 @@ public static class EntryRules
         } ?? Unshowable(entry.Act);
     }
 
+    private static string? WrongHandingOn(Guid by, Called called, Source source, LessonFacts lesson)
+    {
+        if (!lesson.Roster.Contains(by))
+        {
+            return NotOnRoster;
+        }
+
+        if (called.Origin != TurnOrigin.HandedOn || by == called.Student)
+        {
+            return "Somebody hands on to somebody else.";
+        }
+
+        return source != Source.Page ? null
+            : !lesson.StudentsHandOn ? "In this class only the teacher gives the word."
+            : lesson.State().CurrentTurn?.Student != by ? "It is not your turn any more."
+            : null;
+    }
+
     private static string? WrongOpening(QuestionOpened opened, LessonFacts lesson)
     {
         var (question, state) = (opened.Question, lesson.State());
@@ -152,7 +179,7 @@ public static class EntryRules
             _ when QuestionRules.Problems(question).FirstOrDefault() is { } problem => problem,
             _ when QuestionRules.Missing(question).FirstOrDefault() is { } lack => $"This question cannot be opened: {lack}.",
             _ when QuestionRules.Placeholders(question) is [var blank, ..] => $"Fill in {{{blank}}} first.",
-            _ when opened.Group is { } group && state.Groups.All(g => g.Id != group) => "There is no such group now.",
+            _ when opened.Group is { } group && state.Groups.All(g => g.Id != group) => NoSuchGroup,
             _ when opened.LongerSeconds is < 0 or > 3600 || !opened.LongerFor.All(lesson.Roster.Contains) => "The extra time does not fit this class.",
             _ when opened.CopyOf is { } earlier && state.AskingOf(earlier) is null => NotAsked,
             _ when state.Askings.Any(a => a.Question.Id == question.Id && a.Group == opened.Group) => "This question was asked already. Ask it again as a copy.",

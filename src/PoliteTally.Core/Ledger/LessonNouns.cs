@@ -14,8 +14,8 @@ public sealed record PageVisitor(Guid Session, string Name, Instant At, Guid? St
 /// <param name="Task">What is to be done; may be empty.</param>
 /// <param name="From">When it began to run.</param>
 /// <param name="To">When it runs out.</param>
-/// <param name="Entry">The entry that started it.</param>
-public sealed record TaskTimer(string Task, Instant From, Instant To, Guid Entry);
+/// <param name="Group">The group it is for; null for the whole class.</param>
+public sealed record TaskTimer(string Task, Instant From, Instant To, Guid? Group = null);
 
 /// <summary>A signal round that was held.</summary>
 /// <param name="Statement">The statement.</param>

@@ -20,6 +20,7 @@ public sealed partial class LessonState
     private readonly List<Instant> _listsSeen;
     private readonly List<(Guid Stage, Instant At)> _stageMoves;
     private readonly Dictionary<Guid, int> _extended;
+    private IReadOnlyList<TaskTimer> _timers = [];
     private readonly List<HeldRound> _rounds;
     private readonly SortedDictionary<BoardItem, OnBoard> _board;
     private readonly List<Asking> _askings;
@@ -61,7 +62,7 @@ public sealed partial class LessonState
         (_askings, _signals, _visitors, _revealed, _struck) = ([.. from._askings], new(from._signals), new(from._visitors), [.. from._revealed], [.. from._struck]);
         (_line, _groups, _chat, _messages) = (from._line, from._groups, from._chat, from._messages);
         (_merged, _entries, _lastNoted) = (from._merged, from._entries, from._lastNoted);
-        (StartedAt, EndedAt, SettledBy, Timer, ResultsUp) = (from.StartedAt, from.EndedAt, from.SettledBy, from.Timer, from.ResultsUp);
+        (StartedAt, EndedAt, EndedBy, SettledBy, _timers, ResultsUp) = (from.StartedAt, from.EndedAt, from.EndedBy, from.SettledBy, from._timers, from.ResultsUp);
     }
 
     private LessonState Copy() => new(this);
@@ -90,7 +91,7 @@ public sealed partial class LessonState
 
         return _struck.Overlaps(among) || more.Any(entry => entry.Act switch
         {
-            Struck struck => !among.Contains(struck.Entry),
+            Struck struck => !struck.Entries.All(among.Contains),
             ChatAct said => !among.Contains(said.Message),
             // How a question ended is told by whatever ended it first.
             QuestionClosed closed => !among.Contains(closed.Asking) && AskingOf(closed.Asking) is not { IsOpen: true },

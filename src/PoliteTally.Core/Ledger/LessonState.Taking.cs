@@ -1,5 +1,6 @@
 using NodaTime;
 using PoliteTally.Core.Chat;
+using PoliteTally.Core.Hands;
 using PoliteTally.Core.Questions;
 
 namespace PoliteTally.Core.Ledger;
@@ -87,7 +88,7 @@ public sealed partial class LessonState
                 _saidOf[done.Message] = WordsOn(done.Message) with { DealtWith = entry.Id };
                 break;
             case MessageShown shown:
-                _saidOf[shown.Message] = WordsOn(shown.Message) with { Shown = entry.Id };
+                _saidOf[shown.Message] = WordsOn(shown.Message) with { Shown = entry.Id, WithoutName = shown.WithoutName };
                 break;
             case QuestionOpened opened:
                 _askings.Add(new Asking(this, opened, entry));
@@ -126,7 +127,7 @@ public sealed partial class LessonState
                 StartedAt ??= entry.HappenedAt;
                 break;
             case LessonEnded:
-                EndedAt = entry.HappenedAt;
+                (EndedAt, EndedBy) = (entry.HappenedAt, entry.Id);
                 for (var i = 0; i < _askings.Count; i++)
                 {
                     MyAsking(i).Close(entry);
@@ -152,10 +153,11 @@ public sealed partial class LessonState
                 _extended[extended.Stage] = _extended.GetValueOrDefault(extended.Stage) + extended.Minutes;
                 break;
             case TimerStarted timer:
-                Timer = new TaskTimer(timer.Task, entry.HappenedAt, entry.HappenedAt + Duration.FromSeconds(timer.Seconds), entry.Id);
+                var until = entry.HappenedAt + Duration.FromSeconds(timer.Seconds);
+                _timers = [.. _timers.Where(t => t.Group != timer.Group), new TaskTimer(timer.Task, entry.HappenedAt, until, timer.Group)];
                 break;
-            case TimerStopped:
-                Timer = null;
+            case TimerStopped stopped:
+                _timers = [.. _timers.Where(t => t.Group != stopped.Group)];
                 break;
             case GroupsMade made:
                 MyGroups().Make([.. made.Groups.Select(g => g with { Members = [.. g.Members.Select(Whose).Distinct()] })]);
@@ -212,6 +214,11 @@ public sealed partial class LessonState
             case HandEnded ended:
                 MyLine().End(id, ended.End);
                 break;
+            case Called { By: { } by } handed:
+                MyLine().Take(Whose(by), TurnOutcome.Full, TurnOrigin.Invited, entry.HappenedAt, entry.Id);
+                StateOf(Whose(by)).Glimpsed(entry);
+                MyLine().Call(id, handed, entry);
+                break;
             case Called called:
                 MyLine().Call(id, called, entry);
                 break;
@@ -239,7 +246,13 @@ public sealed partial class LessonState
                 MyAsking(cannot.Asking)?.Excuse(id, entry);
                 break;
             case SignalGiven signal:
-                _signals[id] = signal.Signal;
+                var inRound = _board.ContainsKey(BoardItem.Statement);
+                StateOf(id).Signals(signal.Signal, entry, ofOwnAccord: !inRound);
+                if (inRound)
+                {
+                    _signals[id] = signal.Signal;
+                }
+
                 break;
             case StudentWrote wrote:
                 Say(id, "", wrote.Text, isPrivate: true, ChatKind.Unsorted, entry, wrote.Kind);
@@ -270,6 +283,10 @@ public sealed partial class LessonState
             case NameLoweredHand lowered:
                 MyLine().End(owner, lowered.End);
                 break;
+            // A reaction counts for nothing, whatever the class has agreed on signals: the meeting's have a meaning of their own.
+            case NameReacted reacted when StudentOf(name) is { } reacting:
+                StateOf(reacting).Signals(reacted.Reaction, entry, ofOwnAccord: false);
+                break;
             case NameWrote wrote:
                 Say(StudentOf(name), name.Name, wrote.Text, wrote.Private, ChatKind.Unsorted, entry);
                 break;
@@ -283,7 +300,7 @@ public sealed partial class LessonState
         var message = new ChatMessage(
             entry.Id, entry.HappenedAt, student, name, text, isPrivate, words?.Sorted?.Kind ?? noted,
             words?.Sorted?.By ?? (noted == ChatKind.Unsorted ? null : entry.Id), words?.Hidden, words?.DealtWith, repeat,
-            chosen, words?.Shown, _askings.Count > 0 && _askings.Exists(a => a.Group is null && a.WasOpenAt(entry.HappenedAt)));
+            chosen, words?.Shown, _askings.Count > 0 && _askings.Exists(a => a.Group is null && a.WasOpenAt(entry.HappenedAt)), words is { WithoutName: true });
         AddMessage(message);
         if (student is { } known)
         {
@@ -335,5 +352,5 @@ public sealed partial class LessonState
     }
 
     private sealed record MessageWords(
-        (ChatKind Kind, Guid By)? Sorted = null, Guid? Hidden = null, Guid? DealtWith = null, Guid? Shown = null);
+        (ChatKind Kind, Guid By)? Sorted = null, Guid? Hidden = null, Guid? DealtWith = null, Guid? Shown = null, bool WithoutName = false);
 }

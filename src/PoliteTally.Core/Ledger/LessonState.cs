@@ -29,6 +29,9 @@ public sealed partial class LessonState
     /// <summary>When the lesson ended; null before it has.</summary>
     public Instant? EndedAt { get; private set; }
 
+    /// <summary>The entry by which the lesson ended; null before it has.</summary>
+    public Guid? EndedBy { get; private set; }
+
     /// <summary>The entry by which the lesson was settled; null while it is not.</summary>
     public Guid? SettledBy { get; private set; }
 
@@ -41,7 +44,7 @@ public sealed partial class LessonState
     /// <summary>Every turn of the lesson, by the time called.</summary>
     public IReadOnlyList<Turn> Turns => _line.Turns;
 
-    /// <summary>The latest call that nobody has said the outcome of.</summary>
+    /// <summary>The latest call, if nobody has said the outcome of it; one before it does not come back.</summary>
     public Turn? CurrentTurn => _line.Current();
 
     /// <summary>Messages in the chat, in order.</summary>
@@ -53,8 +56,10 @@ public sealed partial class LessonState
     /// <summary>Minutes that were added to stages.</summary>
     public IReadOnlyDictionary<Guid, int> Extended => _extended;
 
-    /// <summary>The time that was given for a task last; null if none was, or if it was ended.</summary>
-    public TaskTimer? Timer { get; private set; }
+    /// <summary>
+    /// The times that were given for tasks and not ended, in the order in which they began: at most one for the class and one for each group there is.
+    /// </summary>
+    public IReadOnlyList<TaskTimer> Timers => [.. _timers.Where(t => t.Group is null || Groups.Any(g => g.Id == t.Group))];
 
     /// <summary>Signal rounds, in order.</summary>
     public IReadOnlyList<HeldRound> SignalRounds => _rounds;
@@ -152,6 +157,10 @@ public sealed partial class LessonState
 
     /// <summary>Entries that were struck out, in order.</summary>
     public IEnumerable<Entry> Struck => _struck.Count == 0 ? [] : Entries.Where(e => _struck.Contains(e.Id));
+
+    /// <summary>The strikes that count, by the entries that they strike out: to strike those out puts an entry back.</summary>
+    public ILookup<Guid, Guid> StrikesOn() => Entries.Where(e => e.Act is Struck && !_struck.Contains(e.Id))
+        .SelectMany(e => ((Struck)e.Act).Entries.Select(struck => (struck, e.Id))).ToLookup(s => s.struck, s => s.Id);
 
     /// <summary>True if the entry no longer counts.</summary>
     public bool IsStruck(Guid entry) => _struck.Contains(entry);

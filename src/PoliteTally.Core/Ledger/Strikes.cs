@@ -9,12 +9,12 @@ internal static class Strikes
     /// </summary>
     public static HashSet<Guid> In(ReadOnlySpan<Entry> entries)
     {
-        var strikes = new Dictionary<Guid, Guid>();
+        var strikes = new Dictionary<Guid, Struck>();
         foreach (var entry in entries)
         {
             if (entry.Act is Struck struck)
             {
-                strikes[entry.Id] = struck.Entry;
+                strikes[entry.Id] = struck;
             }
         }
 
@@ -25,7 +25,7 @@ internal static class Strikes
 
         // How many strikes on a strike have not been decided yet; a strike is decided when all on it are.
         var open = strikes.Keys.ToDictionary(id => id, _ => 0);
-        foreach (var target in strikes.Values.Where(open.ContainsKey))
+        foreach (var target in strikes.Values.SelectMany(s => s.Entries).Where(open.ContainsKey))
         {
             open[target]++;
         }
@@ -34,18 +34,21 @@ internal static class Strikes
         var decided = new Queue<Guid>(open.Where(o => o.Value == 0).Select(o => o.Key));
         while (decided.TryDequeue(out var strike))
         {
-            var target = strikes[strike];
-            if (!struckOut.Contains(strike))
+            var counts = !struckOut.Contains(strike);
+            foreach (var target in strikes[strike].Entries)
             {
-                struckOut.Add(target);
-            }
-
-            if (open.TryGetValue(target, out var left))
-            {
-                open[target] = left - 1;
-                if (left == 1)
+                if (counts)
                 {
-                    decided.Enqueue(target);
+                    struckOut.Add(target);
+                }
+
+                if (open.TryGetValue(target, out var left))
+                {
+                    open[target] = left - 1;
+                    if (left == 1)
+                    {
+                        decided.Enqueue(target);
+                    }
                 }
             }
         }

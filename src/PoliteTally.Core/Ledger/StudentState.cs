@@ -14,6 +14,7 @@ public sealed class StudentState
     private readonly List<Sighting> _own = [];
     private readonly List<ChatMessage> _chat = [];
     private readonly List<(bool Answered, Guid Entry)> _rounds = [];
+    private readonly List<Guid> _signals = [];
     private readonly List<(SatIn Seen, Entry Entry)> _sitIns = [];
     private readonly List<(AsideNoted Aside, Entry Entry)> _asides = [];
     private readonly List<(ContactTried Try, Entry Entry)> _contacts = [];
@@ -39,6 +40,12 @@ public sealed class StudentState
     /// <summary>Signal rounds held while they were there.</summary>
     public IReadOnlyList<(bool Answered, Guid Entry)> SignalRounds => _rounds;
 
+    /// <summary>Signals that they gave of their own accord, outside of signal rounds, in order.</summary>
+    public IReadOnlyList<Guid> SignalsGiven => _signals;
+
+    /// <summary>What they signalled last, in a round, of their own accord or by a reaction in the meeting; null if they did not.</summary>
+    public Signalled? LastSignal { get; private set; }
+
     /// <summary>What the teacher saw of them in groups, in order.</summary>
     public IReadOnlyList<(SatIn Seen, Entry Entry)> SitIns => _sitIns;
 
@@ -62,11 +69,12 @@ public sealed class StudentState
 
     internal StudentState CopyFor(object holder)
     {
-        var copy = new StudentState(holder) { Declared = Declared, Excuse = Excuse, PausedBy = PausedBy, PageOpenBy = PageOpenBy };
+        var copy = new StudentState(holder) { Declared = Declared, Excuse = Excuse, PausedBy = PausedBy, PageOpenBy = PageOpenBy, LastSignal = LastSignal };
         copy._marks.AddRange(_marks);
         copy._own.AddRange(_own);
         copy._chat.AddRange(_chat);
         copy._rounds.AddRange(_rounds);
+        copy._signals.AddRange(_signals);
         copy._sitIns.AddRange(_sitIns);
         copy._asides.AddRange(_asides);
         copy._contacts.AddRange(_contacts);
@@ -115,6 +123,16 @@ public sealed class StudentState
             case NodGiven nod:
                 _nods.Add((nod, entry));
                 break;
+        }
+    }
+
+    /// <summary>They showed something: in a signal round, or of their own accord.</summary>
+    internal void Signals(string what, Entry entry, bool ofOwnAccord)
+    {
+        LastSignal = new Signalled(what, entry.HappenedAt, entry.Id);
+        if (ofOwnAccord)
+        {
+            _signals.Add(entry.Id);
         }
     }
 
@@ -263,6 +281,12 @@ public sealed record MarkMade(Mark Mark, Instant At, Guid Entry, bool ByRollCall
 /// <param name="Entry">The entry.</param>
 /// <param name="Here">Who was there; everybody else was not.</param>
 public sealed record RollCall(Instant At, Guid Entry, IReadOnlySet<Guid> Here);
+
+/// <summary>What somebody signalled.</summary>
+/// <param name="What">What it means, or the reaction as the meeting calls it.</param>
+/// <param name="At">When.</param>
+/// <param name="Entry">The entry.</param>
+public sealed record Signalled(string What, Instant At, Guid Entry);
 
 /// <summary>The teacher's word on a status.</summary>
 public sealed record StatusWord(AttendanceStatus Status, Guid Entry);

@@ -32,13 +32,27 @@ public static class StageClock
             return null;
         }
 
-        var known = plan.Stages.Select(s => s.Id).ToHashSet();
-        // The first stage begins with the lesson; nobody has to say so.
-        var (id, from) = moves.Where(m => known.Contains(m.Stage)).Select(m => (m.Stage, m.At)).LastOrDefault((plan.Stages[0].Id, start));
-        var index = plan.Stages.Select(s => s.Id).ToList().IndexOf(id);
+        var (index, from) = Latest(plan, start, moves);
         var stage = plan.Stages[index];
-        var more = extended.GetValueOrDefault(id);
+        var more = extended.GetValueOrDefault(stage.Id);
         return new StageNow(
             stage, index, from, from + Duration.FromMinutes(Math.Max(0, stage.Minutes + more)), plan.Timed(start)[index].To, more);
+    }
+
+    /// <summary>The stage that was on at a moment; null before the lesson, or if the plan has no stages.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="started">When the lesson began.</param>
+    /// <param name="moves">As in <see cref="Now"/>.</param>
+    /// <param name="at">The moment.</param>
+    public static PlannedStage? At(Plan plan, Instant? started, IReadOnlyList<(Guid Stage, Instant At)> moves, Instant at) =>
+        started is { } start && start <= at && plan.Stages.Count > 0
+            ? plan.Stages[Latest(plan, start, [.. moves.TakeWhile(m => m.At <= at)]).Index]
+            : null;
+
+    // The first stage begins with the lesson; nobody has to say so.
+    private static (int Index, Instant From) Latest(Plan plan, Instant start, IReadOnlyList<(Guid Stage, Instant At)> moves)
+    {
+        var places = plan.Stages.Select((s, i) => (s.Id, Index: i)).DistinctBy(s => s.Id).ToDictionary(s => s.Id, s => s.Index);
+        return moves.Where(m => places.ContainsKey(m.Stage)).Select(m => (places[m.Stage], m.At)).LastOrDefault((0, start));
     }
 }

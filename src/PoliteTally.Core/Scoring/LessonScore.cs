@@ -93,7 +93,9 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
         }
 
         var openLine = scheme.OpenLineIsChance && did.AnybodyCalledFromLine;
-        if (turns.Count == 0 && uncalled is null && did.SignalRounds.Count == 0 && !openLine)
+        // What counts for nothing is no chance either.
+        var given = scheme.SignalGiven > 0 ? did.SignalsGiven : [];
+        if (turns.Count == 0 && uncalled is null && did.SignalRounds.Count == 0 && given.Count == 0 && !openLine)
         {
             return (null, did.Turns.Count > 0
                 ? "called, but could not or not noted how it went: not counted"
@@ -113,6 +115,14 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
             parts.Add(Figure.Of(
                 "signal rounds answered", Reckoning.Least,
                 Figure.Given(Words.Count(signals.Count, "round"), signals.Count * scheme.SignalAnswered, [.. signals.Select(s => s.Entry)]),
+                Figure.Given("at most", 1)));
+        }
+
+        if (given.Count > 0)
+        {
+            parts.Add(Figure.Of(
+                "signals given", Reckoning.Least,
+                Figure.Given(Words.Count(given.Count, "signal"), given.Count * scheme.SignalGiven, given),
                 Figure.Given("at most", 1)));
         }
 
@@ -163,7 +173,8 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
         var credits = Figure.Of("chat credits", Reckoning.Sum, [.. counted.Select(c =>
             Figure.Given(Words.Of(c.Kind), Scheme.CreditOf(c.Kind), c.Entry))]);
         var kinds = counted.GroupBy(c => c.Kind).OrderBy(g => g.Key).Select(g => Words.Count(g.Count(), Words.Of(g.Key)));
-        var because = counted.Count == 0 ? "nothing in the chat" : string.Join(", ", kinds);
+        var waits = did.ChatNotSwept > 0 ? $"{Words.Count(did.ChatNotSwept, "message")}, not swept" : null;
+        var because = counted.Count == 0 ? waits ?? "nothing in the chat" : string.Join(", ", kinds) + (waits is null ? "" : $"; {waits}");
         return (UpToOne("chat", credits, scheme.ChatTarget), $"{because}; target {Words.Plain(scheme.ChatTarget)}");
     }
 

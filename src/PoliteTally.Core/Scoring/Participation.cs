@@ -41,6 +41,9 @@ public sealed record Participation
     /// <summary>Signal rounds of the lesson.</summary>
     public IReadOnlyList<SignalRound> SignalRounds { get; init; } = [];
 
+    /// <summary>Signals that they gave of their own accord, outside of signal rounds.</summary>
+    public IReadOnlyList<Guid> SignalsGiven { get; init; } = [];
+
     /// <summary>The entry that says that they cannot speak today; null if they can.</summary>
     public Guid? SpeakingPausedBy { get; init; }
 
@@ -49,6 +52,9 @@ public sealed record Participation
 
     /// <summary>Their contributions in the chat.</summary>
     public IReadOnlyList<(ChatKind Kind, Guid Entry)> Chat { get; init; } = [];
+
+    /// <summary>How many messages of theirs no sweep has looked at: they count for nothing until one has.</summary>
+    public int ChatNotSwept { get; init; }
 
     /// <summary>Whether the lesson had a chat that counts.</summary>
     public bool ChatOpen { get; init; } = true;
@@ -72,8 +78,10 @@ public sealed record Participation
             Hands = [.. state.Hands.Where(h => h.Student == student)],
             AnybodyCalledFromLine = state.Turns.Any(t => t.Origin == TurnOrigin.Hand),
             SignalRounds = [.. state.Of(student).SignalRounds.Select(r => new SignalRound(r.Answered, r.Entry))],
+            SignalsGiven = state.Of(student).SignalsGiven,
             SpeakingPausedBy = state.Of(student).PausedBy,
             Chat = [.. state.Of(student).Chat.Select(c => (c.CountsAs, c.Entry))],
+            ChatNotSwept = state.Of(student).Chat.Count(c => c.Text.Length > 0 && c.Waits),
             SitIns = [.. state.Of(student).SitIns.Select(s => new SitIn(Scheme.CreditOf(s.Seen.Contribution), s.Entry.Id))],
             Nods = [.. state.Of(student).Nods.Select(n => n.Entry.Id)],
         };

@@ -58,6 +58,9 @@ public sealed record Scheme
     /// <summary>How much marks weigh in the questions strand against answering at all. 0.5, from 0 to 1.</summary>
     public decimal MarksShare { get; init; } = 0.5m;
 
+    /// <summary>What a signal given outside of a signal round earns for speaking, from 0 to 1; all of them together at most 1. 0: it is not counted.</summary>
+    public decimal SignalGiven { get; init; }
+
     /// <summary>Chat credits for a full chat strand. 2, above zero.</summary>
     public decimal ChatTarget { get; init; } = 2;
 
