@@ -14,7 +14,12 @@ namespace PoliteTally.Web.Tests;
 public sealed class BoardTests(AppUnderTest app) : IClassFixture<AppUnderTest>
 {
     private static readonly Dictionary<BoardItem, string> Parts = Enum.GetValues<BoardItem>().ToDictionary(
-        i => i, i => i == BoardItem.Question ? "questions" : JsonNamingPolicy.CamelCase.ConvertName(i.ToString()));
+        i => i, i => i switch
+        {
+            BoardItem.Question => "questions",
+            BoardItem.Timer => "timers",
+            _ => JsonNamingPolicy.CamelCase.ConvertName(i.ToString()),
+        });
 
     /// <summary>A lesson full of things that a class must not see, and of everything that could be put up.</summary>
     private async Task<Classroom> Full()

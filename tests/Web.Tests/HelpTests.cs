@@ -115,6 +115,7 @@ public sealed class HelpTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         var teachers = (await room.Tap(new HandRaised(room.Students["Eino"]))).Accepted[0];
         var own = (await Note(helper, new HandRaised(room.Students["Juno"]))).Accepted[0];
         (await Note(helper, new Struck(teachers))).Refused.ShouldHaveSingleItem();
+        (await Note(helper, new Struck(own, [teachers]))).Refused.ShouldHaveSingleItem();
         (await Note(helper, new Struck(own))).Refused.ShouldBeEmpty();
         (await room.Sheet()).Head.Hands.ShouldHaveSingleItem().Student.ShouldBe(room.Students["Eino"]);
     }

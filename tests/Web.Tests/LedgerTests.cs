@@ -70,6 +70,31 @@ public sealed class LedgerTests(AppUnderTest app) : IClassFixture<AppUnderTest>
     }
 
     [Fact]
+    public async Task What_one_press_noted_is_one_line_and_is_taken_back_and_put_back_as_one()
+    {
+        var room = await (await app.SignedIn()).Teach();
+        var hands = new[] { "Juno", "Eino" }.Select(n => room.Students[n]).ToList();
+        await room.Tap(hands.Select(h => (Act)new HandRaised(h)));
+        var press = Guid.CreateVersion7();
+        await room.Tap(hands.Select(h => new SentEntry(Guid.CreateVersion7(), Classroom.Now, new HandEnded(h, HandEnd.SetDown), press)));
+        async Task<LastEntry> Last() => (await room.Sheet()).Head.LastEntries[0];
+
+        var down = await Last();
+        (down.Text, down.Entries.Count, down.Struck, down.StruckBy.Count).ShouldBe(("Juno, Eino, hand set down", 2, false, 0));
+        await room.Tap(new Struck(down.Entries[0], [.. down.Entries.Skip(1)]));
+        (await room.Sheet()).Head.Hands.Select(h => h.Student).ShouldBe(hands);
+        var struck = await Last();
+        (struck.Id, struck.Struck).ShouldBe((down.Id, true));
+        await room.Tap(new Struck(struck.StruckBy.ShouldHaveSingleItem()));
+        (await room.Sheet()).Head.Hands.ShouldBeEmpty();
+        (await Last()).ShouldSatisfyAllConditions(e => e.Struck.ShouldBeFalse(), e => e.Entries.ShouldBe(down.Entries));
+
+        // As it is read back from the file.
+        app.Part<OpenLessons>().Forget(l => l.Id == room.Lesson);
+        (await Last()).Entries.ShouldBe(down.Entries);
+    }
+
+    [Fact]
     public async Task A_lesson_ends_once()
     {
         var room = await (await app.SignedIn()).Teach();

@@ -48,7 +48,7 @@ public sealed class LiveHubTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         await room.Teacher.Put<RulesStored>($"/api/classes/{room.Class}/rules", new RulesSent(rules.Rules with { NodReasons = ["careful drawing"] }));
         (await Heard(p => p.Head.NodReasons is ["careful drawing"])).Order.Count.ShouldBe(3);
 
-        var pip = await room.Teacher.Post<StudentLine>($"/api/classes/{room.Class}/students", new StudentRecord(null, "Farrow", "Pip", null, null, null, true));
+        var pip = await room.Teacher.Post<StudentLine>($"/api/classes/{room.Class}/students", new StudentRecord(null, "Farrow", "Pip", null, null, null, null, null, true));
         (await Heard(p => p.Order.Count == 4)).Rows.ShouldContain(r => r.Id == pip.Id);
 
         async Task<LivePatch> Heard(Func<LivePatch, bool> wanted)

@@ -14,7 +14,6 @@ public sealed class Pupil(string address, string code) : IDisposable
     public HttpClient Http => field ??= new HttpClient(new HttpClientHandler { CookieContainer = Cookies })
     {
         BaseAddress = new Uri(address),
-        DefaultRequestHeaders = { { "X-Student-Page", "1" } },
     };
 
     public string Code => code;
@@ -45,6 +44,9 @@ public sealed class Pupil(string address, string code) : IDisposable
 
     public async Task<PageOwn> Do(PageDoing doing, Guid? asking = null, Answer? answer = null, string? text = null, Core.Chat.ChatKind? kind = null, Guid? id = null) =>
         await Visitor.Read<PageOwn>(await Send(new PageAct(id ?? Guid.CreateVersion7(), doing, asking, answer, text, kind)));
+
+    /// <summary>Hands on to somebody.</summary>
+    public Task<HttpResponseMessage> HandOn(Guid to) => Send(new PageAct(Guid.CreateVersion7(), PageDoing.HandOn, To: to));
 
     /// <summary>What is said to an act that is not taken.</summary>
     public async Task<string> Refused(PageDoing doing, Guid? asking = null, Answer? answer = null, string? text = null, Core.Chat.ChatKind? kind = null, Guid? id = null)

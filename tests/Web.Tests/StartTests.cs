@@ -38,6 +38,17 @@ public sealed class StartTests : IDisposable
     }
 
     [Fact]
+    public void A_lock_that_cannot_be_had_for_another_reason_is_not_said_to_be_another_program()
+    {
+        // A link to itself: as on a disk that is read-only or full, what goes wrong is no other program.
+        var path = System.IO.Path.Combine(_folder, "lock");
+        File.CreateSymbolicLink(path, path);
+        var said = Should.Throw<StartProblem>(() => SchoolFolder.Take(_folder)).Message;
+        said.ShouldContain("cannot be used");
+        said.ShouldNotContain("Another Polite Tally");
+    }
+
+    [Fact]
     public void A_file_in_place_of_the_folder_is_said()
     {
         var file = System.IO.Path.Combine(_folder, "data");
@@ -80,6 +91,7 @@ public sealed class StartTests : IDisposable
     {
         { new IOException("No space left on device."), "No space left on device" },
         { new SqliteException("database or disk is full", 13), "is full. Make room" },
+        { new SqliteException("disk I/O error", 10), "full, or it fails" },
         { new SqliteException("attempt to write a readonly database", 8), "the right to write" },
         { new SqliteException("unable to open database file", 14), "the right to write" },
         { new UnauthorizedAccessException("Access to the path is denied."), "Access to the path is denied" },

@@ -6,11 +6,14 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using PoliteTally.Core.Chat;
 using PoliteTally.Core.Groups;
+using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Plans;
 using PoliteTally.Core.Questions;
 using PoliteTally.Web.Features.Classes;
 using PoliteTally.Web.Features.GroundRules;
 using PoliteTally.Web.Features.Live;
+using PoliteTally.Web.Features.Plans;
 using PoliteTally.Web.Features.Questions;
 using PoliteTally.Web.Features.StudentPage;
 
@@ -183,8 +186,64 @@ public sealed class StudentPageTests(AppUnderTest app) : IClassFixture<AppUnderT
         await room.Tap(new MessageShown(message), new ChatSorted(message, ChatKind.Question));
         (await eino.See()).Lesson!.Said.ShouldHaveSingleItem().ShouldBe(new PageMessage(message, "Juno", ChatKind.Question, "why does it back?"));
         (await juno.See()).Own.Wrote[0].Shown.ShouldBeTrue();
+        await room.Tap(new MessageShown(message, WithoutName: true), new BoardPut(BoardItem.Messages));
+        (await eino.See()).Lesson!.Said.ShouldHaveSingleItem().Who.ShouldBeNull();
+        (await room.Teacher.Http.GetStringAsync($"/api/lessons/{room.Lesson}/board")).ShouldNotContain("Juno");
         await room.Tap(new ChatHidden(message));
         (await eino.See()).Lesson!.Said.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task A_message_tells_in_which_stage_it_was_written()
+    {
+        var (room, passes) = await Taught();
+        using var juno = await Pupil.In(room, passes["Juno"]);
+        var plan = await room.Teacher.Get<PlanView>($"/api/lessons/{room.Lesson}/plan");
+        var stages = new[] { new PlannedStage(Guid.NewGuid(), "Readings", 8), new PlannedStage(Guid.NewGuid(), "In pairs", 15) };
+        await room.Teacher.Put<PlanStored>($"/api/lessons/{room.Lesson}/plan", new PlanSent(plan.Version, plan.Plan, new Plan { Stages = stages }));
+        await juno.Do(PageDoing.Write, text: "why does it back?", kind: ChatKind.Question);
+        await room.Tap(new StageMoved(stages[1].Id));
+        await juno.Do(PageDoing.Write, text: "and here?", kind: ChatKind.Question);
+        (await room.Teacher.Get<ChatView>($"/api/lessons/{room.Lesson}/chat")).Messages.Select(m => m.Stage).ShouldBe(["Readings", "In pairs"]);
+    }
+
+    [Fact]
+    public async Task A_signal_is_taken_at_any_time_if_the_class_allows_it_and_stands_on_the_row()
+    {
+        var (room, passes) = await Taught();
+        var rules = await room.Teacher.Get<RulesView>($"/api/classes/{room.Class}/rules");
+        await room.Teacher.Put<RulesStored>($"/api/classes/{room.Class}/rules", new RulesSent(rules.Rules with { SignalsAnyTime = true }));
+        using var juno = await Pupil.In(room, passes["Juno"]);
+        (await juno.See()).Lesson!.Signals.ShouldBe(["yes", "no", "not sure"]);
+        await juno.Do(PageDoing.Signal, text: "not sure");
+        var row = (await room.Sheet()).Rows.Single(r => r.Called == "Juno");
+        (row.Signal!.What, row.Whereabouts).ShouldBe(("not sure", Whereabouts.Here));
+        (await room.Sheet()).Head.Signals.ShouldBeEmpty("it belongs to no round");
+    }
+
+    [Fact]
+    public async Task Whoever_has_the_word_hands_on_to_somebody_who_is_here_if_the_class_allows_it()
+    {
+        var (room, passes) = await Taught();
+        using var juno = await Pupil.In(room, passes["Juno"]);
+        using var eino = await Pupil.In(room, passes["Eino"]);
+        await room.Tap(new Marked(room.Students["Eino"], Mark.Here), new Called(room.Students["Juno"], TurnOrigin.Invited));
+        (await juno.See()).Own.MayHandOnTo.ShouldBeNull("the class leaves it to the teacher");
+        (await Why(await juno.HandOn(room.Students["Eino"]))).ShouldContain("only the teacher");
+
+        await SetRules(room, rules => rules with { StudentsHandOn = true });
+        (await juno.See()).Own.MayHandOnTo!.ShouldHaveSingleItem().ShouldBe(new PageClassmate(room.Students["Eino"], "Eino"));
+        (await eino.See()).Own.MayHandOnTo.ShouldBeNull("it is not his turn");
+        (await Why(await eino.HandOn(room.Students["Juno"]))).ShouldContain("not your turn");
+
+        (await Why(await juno.HandOn(room.Students["Zainab"]))).ShouldContain("not here any more");
+        (await juno.HandOn(room.Students["Eino"])).EnsureSuccessStatusCode();
+        var sheet = await room.Sheet();
+        (sheet.Head.Turn!.Student, sheet.Head.Turn.Origin).ShouldBe((room.Students["Eino"], TurnOrigin.HandedOn));
+        sheet.Rows.Single(r => r.Called == "Juno").Speaking.ShouldHaveSingleItem().Credit.ShouldBe(1);
+        (await Why(await juno.HandOn(room.Students["Eino"]))).ShouldContain("not your turn");
+
+        static Task<string> Why(HttpResponseMessage response) => response.Content.ReadAsStringAsync();
     }
 
     [Fact]
@@ -230,6 +289,17 @@ public sealed class StudentPageTests(AppUnderTest app) : IClassFixture<AppUnderT
         (await somebody.See()).Own.Standing.ShouldBe(PageStanding.Waiting);
 
         var caller = (await room.Sheet()).Head.Callers.ShouldHaveSingleItem();
+        // Sure is only who gives a name that leaves no doubt, and no two who give one name.
+        (caller.Sure, caller.Proposals).ShouldSatisfyAllConditions(c => c.Proposals.ShouldBe([room.Students["Juno"]]));
+        using var eino = await Pupil.Before(room);
+        await eino.Enter(null, "Eino Rautio");
+        (await room.Sheet()).Head.Callers.Single(c => c.Name == "Eino Rautio").Sure.ShouldBe(room.Students["Eino"]);
+        using var other = await Pupil.Before(room);
+        await other.Enter(null, "Eino Rautio");
+        var twice = (await room.Sheet()).Head.Callers.Where(c => c.Name == "Eino Rautio").ToList();
+        twice.Count.ShouldBe(2);
+        twice.ShouldAllBe(c => c.Sure == null);
+        await room.Tap(twice.Select(c => (Act)new PageAdmitted(c.Session, null)));
         await room.Tap(new PageAdmitted(caller.Session, room.Students["Juno"]));
         (await somebody.See()).Own.Standing.ShouldBe(PageStanding.In);
         (await somebody.Do(PageDoing.RaiseHand)).Hand.ShouldNotBeNull();
@@ -311,16 +381,6 @@ public sealed class StudentPageTests(AppUnderTest app) : IClassFixture<AppUnderT
         }
 
         (await room.Sheet()).Head.Tries.Wrong.ShouldBe(GuessWatch.ToldFrom);
-    }
-
-    [Fact]
-    public async Task Without_the_header_of_its_own_page_nothing_is_taken()
-    {
-        var (room, passes) = await Taught();
-        using var juno = await Pupil.In(room, passes["Juno"]);
-        juno.Http.DefaultRequestHeaders.Remove("X-Student-Page");
-        (await juno.Send(new PageAct(Guid.NewGuid(), PageDoing.RaiseHand))).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
-        (await room.Sheet()).Head.Hands.ShouldBeEmpty();
     }
 
     [Fact]

@@ -17,7 +17,7 @@ public sealed class StudentTests : IAsyncLifetime
 
     public ValueTask DisposeAsync() => app.DisposeAsync();
 
-    private static StudentRecord RecordOf(StudentLine s, bool inClass = true) => new(s.Number, s.Family, s.Given, s.Preferred, s.Email, s.Tags, inClass);
+    private static StudentRecord RecordOf(StudentLine s, bool inClass = true) => new(s.Number, s.Family, s.Given, s.Preferred, s.Email, s.SecondEmail, s.Phone, s.Tags, inClass);
 
     private static Task<ClassPage> Page(Classroom room) => room.Teacher.Get<ClassPage>($"/api/classes/{room.Class}");
 
@@ -73,13 +73,26 @@ public sealed class StudentTests : IAsyncLifetime
         (await (await Change(room, eino.Id, RecordOf(eino) with { Number = "S1" })).Content.ReadAsStringAsync()).ShouldContain("has the number S1 already");
     }
 
+    [Theory]
+    [InlineData("at home", null, "no e-mail address")]
+    [InlineData(null, "ask at the desk", "no telephone number")]
+    [InlineData("home@skerrysound.example", "+44 1632 960 117", "")]
+    public async Task A_second_address_and_a_telephone_number_are_looked_at(string? second, string? phone, string said)
+    {
+        var room = await (await app.SignedIn()).Teach();
+        var eino = await Line(room, "Eino");
+        (await (await Change(room, eino.Id, RecordOf(eino) with { SecondEmail = second, Phone = phone })).Content.ReadAsStringAsync()).ShouldContain(said);
+        var stored = await Line(room, "Eino");
+        (stored.SecondEmail, stored.Phone).ShouldBe(said.Length == 0 ? (second, phone) : (null, null));
+    }
+
     [Fact]
     public async Task A_leaver_keeps_their_past_and_a_joiner_is_not_absent_from_it()
     {
         var room = await Settled();
         (await Statuses(room)).ShouldBe("Juno:Present Eino:Present Zainab:Absent");
         await Change(room, room.Students["Juno"], RecordOf(await Line(room, "Juno"), inClass: false));
-        await room.Teacher.Post<StudentLine>($"/api/classes/{room.Class}/students", new StudentRecord("S8", "Farrow", "Philippa", "Pip", null, "", true));
+        await room.Teacher.Post<StudentLine>($"/api/classes/{room.Class}/students", new StudentRecord("S8", "Farrow", "Philippa", "Pip", null, null, null, "", true));
         // Reckoned anew, from the ledger and the roster, it is the same.
         var rules = await room.Teacher.Get<Features.GroundRules.RulesView>($"/api/classes/{room.Class}/rules");
         await room.Teacher.Put<Features.GroundRules.RulesStored>($"/api/classes/{room.Class}/rules", new Features.GroundRules.RulesSent(rules.Rules with { ChatCounts = false }));

@@ -7,6 +7,9 @@ namespace PoliteTally.Web.Mail;
 /// <summary>How messages leave: into a folder that stands in for the post, or through a mail server.</summary>
 public interface IMail
 {
+    /// <summary>Whether messages only lie ready until somebody sends them.</summary>
+    bool OnlyLiesReady { get; }
+
     /// <summary>The address that messages come from.</summary>
     MailboxAddress From(string name);
 
@@ -32,6 +35,9 @@ public sealed record OutboxLine(string File, string To, string Subject, DateTime
 public sealed class OutboxFolder(string folder) : IMail
 {
     private const int Shown = 200;
+
+    /// <inheritdoc/>
+    public bool OnlyLiesReady => true;
 
     /// <inheritdoc/>
     public MailboxAddress From(string name) => new(name, "lessons@polite-tally.example");
@@ -93,6 +99,9 @@ public sealed class SmtpMail(MailServer server) : IMail
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
 
     private const int ImplicitTls = 465;
+
+    /// <inheritdoc/>
+    public bool OnlyLiesReady => false;
 
     /// <inheritdoc/>
     public MailboxAddress From(string name) => new(name, server.From);

@@ -884,6 +884,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lessons/{id}/students/{student}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetStudentEntries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons/{id}/draw": {
         parameters: {
             query?: never;
@@ -1358,6 +1374,8 @@ export interface components {
             origin: components["schemas"]["TurnOrigin"];
             why?: null | string;
             /** Format: uuid */
+            by?: null | string;
+            /** Format: uuid */
             student: string;
         };
         ActCannotAnswer: {
@@ -1496,6 +1514,8 @@ export interface components {
         ActMessageShown: {
             /** @enum {string} */
             type?: "messageShown";
+            /** @default false */
+            withoutName: boolean;
             /** Format: uuid */
             message: string;
         };
@@ -1693,6 +1713,7 @@ export interface components {
             type?: "struck";
             /** Format: uuid */
             entry: string;
+            others?: null | string[];
         };
         ActStudentWrote: {
             /** @enum {string} */
@@ -1708,10 +1729,14 @@ export interface components {
             /** Format: int32 */
             seconds: number;
             task: string;
+            /** Format: uuid */
+            group?: null | string;
         };
         ActTimerStopped: {
             /** @enum {string} */
             type?: "timerStopped";
+            /** Format: uuid */
+            group?: null | string;
         };
         ActTurnTaken: {
             /** @enum {string} */
@@ -1806,7 +1831,7 @@ export interface components {
             heldBack: null | string;
             students: components["schemas"]["AskedStudent"][];
             revealed: boolean;
-            onBoard: boolean;
+            onBoard: null | components["schemas"]["ResultsOnBoard"];
             /** Format: int32 */
             corrections: number;
         };
@@ -1920,6 +1945,7 @@ export interface components {
             task: string;
             from: components["schemas"]["Instant"];
             to: components["schemas"]["Instant"];
+            group: null | string;
         };
         BoardUp: {
             item: components["schemas"]["BoardItem"];
@@ -1930,7 +1956,7 @@ export interface components {
             now: components["schemas"]["Instant"];
             directions: null | string;
             stage: null | components["schemas"]["BoardStage"];
-            timer: null | components["schemas"]["BoardTimer"];
+            timers: null | components["schemas"]["BoardTimer"][];
             turn: null | string;
             handLine: null | string[];
             signals: null | components["schemas"]["AgreedSignal"][];
@@ -2024,6 +2050,7 @@ export interface components {
             fromPage: boolean;
             /** Format: uuid */
             shown: null | string;
+            stage: null | string;
         };
         ChatView: {
             /** Format: int64 */
@@ -2074,6 +2101,8 @@ export interface components {
             readyJoinsLine?: boolean;
             pageByName?: boolean;
             pageShowsStrokes?: boolean;
+            signalsAnyTime?: boolean;
+            studentsHandOn?: boolean;
             /** Format: double */
             extraTimeShare?: number;
             nodReasons?: string[];
@@ -2317,6 +2346,8 @@ export interface components {
             struck: boolean;
             canStrike: boolean;
             helper: null | string;
+            entries: string[];
+            struckBy: string[];
         };
         LessonLine: {
             /** Format: uuid */
@@ -2381,6 +2412,8 @@ export interface components {
             plannedEnd: components["schemas"]["Instant"];
             startedAt: null | components["schemas"]["Instant"];
             endedAt: null | components["schemas"]["Instant"];
+            /** Format: uuid */
+            endedBy: null | string;
             countedFrom: components["schemas"]["Instant"];
             countedTo: components["schemas"]["Instant"];
             now: components["schemas"]["Instant"];
@@ -2394,7 +2427,7 @@ export interface components {
             beforeStart: components["schemas"]["Reminder"][];
             beforeEnd: components["schemas"]["Reminder"][];
             plan: components["schemas"]["PlanNow"];
-            timer: null | components["schemas"]["TimerNow"];
+            timers: components["schemas"]["TimerNow"][];
             groups: components["schemas"]["StudentGroup"][];
             board: components["schemas"]["BoardUp"][];
             rounds: components["schemas"]["RoundHeld"][];
@@ -2452,6 +2485,7 @@ export interface components {
             contacts: number;
             online: null | components["schemas"]["OnlineSeen"];
             page: boolean;
+            signal: null | components["schemas"]["SignalShown"];
         };
         LiveStretch: {
             from: components["schemas"]["Instant"];
@@ -2496,7 +2530,8 @@ export interface components {
             student: string;
             called: string;
             rest: string;
-            hasAddress: boolean;
+            addresses: string[];
+            phone: null | string;
             online: null | components["schemas"]["OnlineSeen"];
             attempts: components["schemas"]["Attempt"][];
             earlier: components["schemas"]["EarlierNeed"][];
@@ -2577,15 +2612,25 @@ export interface components {
             answer?: null | components["schemas"]["Answer"];
             text?: null | string;
             kind?: null | components["schemas"]["ChatKind"];
+            /** Format: uuid */
+            to?: null | string;
         };
         PageCaller: {
             /** Format: uuid */
             session: string;
             name: string;
             at: components["schemas"]["Instant"];
+            /** Format: uuid */
+            sure: null | string;
+            proposals: string[];
+        };
+        PageClassmate: {
+            /** Format: uuid */
+            student: string;
+            name: string;
         };
         /** @enum {unknown} */
-        PageDoing: "raiseHand" | "lowerHand" | "sayReady" | "answer" | "cannotAnswer" | "write" | "signal";
+        PageDoing: "raiseHand" | "lowerHand" | "sayReady" | "answer" | "cannotAnswer" | "write" | "signal" | "handOn";
         PageDoor: {
             byName: boolean;
         };
@@ -2613,7 +2658,7 @@ export interface components {
         PageMessage: {
             /** Format: uuid */
             message: string;
-            who: string;
+            who: null | string;
             kind: components["schemas"]["ChatKind"];
             text: string;
         };
@@ -2631,6 +2676,7 @@ export interface components {
             group: null | string;
             hand: null | components["schemas"]["PageHand"];
             onTurn: boolean;
+            mayHandOnTo: null | components["schemas"]["PageClassmate"][];
             signal: null | string;
             questions: components["schemas"]["PageQuestion"][];
             wrote: components["schemas"]["PageWrote"][];
@@ -2732,6 +2778,8 @@ export interface components {
             directions: string;
         };
         PlanNow: {
+            /** Format: int32 */
+            version: number;
             stages: components["schemas"]["StageLine"][];
             stage: null | components["schemas"]["StageOn"];
             points: components["schemas"]["PointToCover"][];
@@ -2818,6 +2866,11 @@ export interface components {
         QuestionAudience: "wholeClass" | "group";
         /** @enum {unknown} */
         QuestionKind: "singleChoice" | "multipleChoice" | "trueFalse" | "scale" | "number" | "shortText" | "ranking" | "wordList" | "pictureChoice";
+        QuestionLack: {
+            /** Format: uuid */
+            question: string;
+            what: string;
+        };
         QuestionOption: {
             /** Format: uuid */
             id: string;
@@ -2843,6 +2896,7 @@ export interface components {
             /** Format: int64 */
             position: number;
             askings: components["schemas"]["AskingView"][];
+            lacks: components["schemas"]["QuestionLack"][];
         };
         RankedOption: {
             /** Format: uuid */
@@ -2856,6 +2910,7 @@ export interface components {
             position: number;
             subject: string;
             text: string;
+            toOutbox: boolean;
             missing: components["schemas"]["MissingStudent"][];
         };
         ReachOne: {
@@ -2897,6 +2952,7 @@ export interface components {
             declared: boolean;
             disagree: boolean;
             excuse: null | string;
+            missedAt: null | components["schemas"]["Instant"];
         };
         Reminder: {
             text: string;
@@ -2963,6 +3019,11 @@ export interface components {
             /** Format: double */
             mostHeardShare: null | number;
         };
+        ResultsOnBoard: {
+            withRight: boolean;
+            holdBackFew: boolean;
+            named: string[];
+        };
         RollCallLine: {
             /** Format: uuid */
             student: string;
@@ -3002,6 +3063,8 @@ export interface components {
             preferred: null | string;
             email: null | string;
             tags: string;
+            secondEmail?: null | string;
+            phone?: null | string;
         };
         RosterLine: {
             /** Format: int32 */
@@ -3011,6 +3074,8 @@ export interface components {
             given: string;
             preferred: null | string;
             email: null | string;
+            secondEmail: null | string;
+            phone: null | string;
             tags: string;
             problems: string[];
         };
@@ -3084,6 +3149,8 @@ export interface components {
             /** Format: double */
             marksShare?: number;
             /** Format: double */
+            signalGiven?: number;
+            /** Format: double */
             chatTarget?: number;
             /** Format: double */
             nodPoints?: number;
@@ -3131,6 +3198,8 @@ export interface components {
             id: string;
             happenedAt: components["schemas"]["Instant"];
             act: components["schemas"]["Act"];
+            /** Format: uuid */
+            together?: null | string;
         };
         SeriesChanged: {
             /** Format: uuid */
@@ -3218,6 +3287,10 @@ export interface components {
             student: string;
             signal: string;
         };
+        SignalShown: {
+            what: string;
+            at: components["schemas"]["Instant"];
+        };
         SignIn: {
             email: string;
             password: string;
@@ -3264,6 +3337,28 @@ export interface components {
             credit: number;
             struck: boolean;
         };
+        StudentEntry: {
+            /** Format: uuid */
+            id: string;
+            at: components["schemas"]["Instant"];
+            text: string;
+            source: components["schemas"]["Source"];
+            by: string;
+            ofSeveral: boolean;
+            struck: boolean;
+            struckBy: string[];
+        };
+        StudentEntryList: {
+            student: string;
+            stage: components["schemas"]["LessonStage"];
+            /** Format: uuid */
+            settledBy: null | string;
+            plannedStart: components["schemas"]["Instant"];
+            countedTo: components["schemas"]["Instant"];
+            now: components["schemas"]["Instant"];
+            nodReasons: string[];
+            entries: components["schemas"]["StudentEntry"][];
+        };
         StudentGroup: {
             /** Format: uuid */
             id: string;
@@ -3280,6 +3375,8 @@ export interface components {
             preferred: null | string;
             number: null | string;
             email: null | string;
+            secondEmail: null | string;
+            phone: null | string;
             tags: string;
             key: string;
             leftAt: null | components["schemas"]["Instant"];
@@ -3292,6 +3389,8 @@ export interface components {
             given: string;
             preferred: null | string;
             email: null | string;
+            secondEmail: null | string;
+            phone: null | string;
             tags: null | string;
             inClass: boolean;
         };
@@ -3328,6 +3427,8 @@ export interface components {
             task: string;
             from: components["schemas"]["Instant"];
             to: components["schemas"]["Instant"];
+            /** Format: uuid */
+            group: null | string;
         };
         TurnNow: {
             /** Format: uuid */
@@ -5301,6 +5402,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WriteResult"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetStudentEntries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                student: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudentEntryList"];
                 };
             };
             /** @description Not Found */

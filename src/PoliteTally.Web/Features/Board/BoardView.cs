@@ -15,7 +15,7 @@ namespace PoliteTally.Web.Features.Board;
 /// anything of a student but a short name that the teacher chose to show.
 /// </summary>
 public sealed record BoardView(
-    Instant Now, string? Directions, BoardStage? Stage, BoardTimer? Timer, string? Turn, IReadOnlyList<string>? HandLine,
+    Instant Now, string? Directions, BoardStage? Stage, IReadOnlyList<BoardTimer>? Timers, string? Turn, IReadOnlyList<string>? HandLine,
     IReadOnlyList<AgreedSignal>? Signals, string? Rubric, BoardStatement? Statement, IReadOnlyList<BoardGroup>? Groups,
     IReadOnlyList<BoardQuestion>? Questions, BoardResults? Results, string? WayIn, IReadOnlyList<PageMessage>? Messages)
 {
@@ -31,7 +31,7 @@ public sealed record BoardView(
             now,
             If(BoardItem.Directions, () => Rendered(stage?.Stage.Directions)),
             If(BoardItem.Stage, () => stage is null ? null : new BoardStage(stage.Stage.Name, stage.From, stage.To)),
-            If(BoardItem.Timer, () => state.Timer is { } timer ? new BoardTimer(timer.Task, timer.From, timer.To) : null),
+            If(BoardItem.Timer, () => TimersOf(state) is { Count: > 0 } timers ? timers : null),
             If(BoardItem.Turn, () => state.CurrentTurn is { } turn ? names.GetValueOrDefault(turn.Student) : null),
             If(BoardItem.HandLine, () => state.Hands.Where(h => h.InLine).Select(h => names.GetValueOrDefault(h.Student)).OfType<string>().ToList()),
             If(BoardItem.Signals, () => open.Rules.Signals),
@@ -46,6 +46,9 @@ public sealed record BoardView(
         T? If<T>(BoardItem item, Func<T?> part)
             where T : class => up.ContainsKey(item) ? part() : null;
 
+        static List<BoardTimer> TimersOf(LessonState state) =>
+            [.. state.Timers.Select(t => new BoardTimer(t.Task, t.From, t.To, state.Groups.FirstOrDefault(g => g.Id == t.Group)?.Name))];
+
         static string? Rendered(string? markdown) =>
             string.IsNullOrWhiteSpace(markdown) ? null : MarkdownText.Render(markdown);
     }
@@ -54,8 +57,9 @@ public sealed record BoardView(
 /// <summary>The stage that is on.</summary>
 public sealed record BoardStage(string Name, Instant From, Instant To);
 
-/// <summary>The time for the task.</summary>
-public sealed record BoardTimer(string Task, Instant From, Instant To);
+/// <summary>The time for a task.</summary>
+/// <param name="Group">The name of the group it is for; null for the whole class.</param>
+public sealed record BoardTimer(string Task, Instant From, Instant To, string? Group);
 
 /// <summary>The statement of a signal round, and when it was put up: the count-in runs from there.</summary>
 public sealed record BoardStatement(string Text, Instant Since);

@@ -29,7 +29,7 @@ public sealed record ClassPage(
 /// <param name="ShortName">The same, with the shortest addition that tells them apart.</param>
 /// <param name="Merged">Records that were merged into this one.</param>
 public sealed record StudentLine(
-    Guid Id, string Called, string ShortName, string Given, string Family, string? Preferred, string? Number, string? Email, string Tags, string Key,
+    Guid Id, string Called, string ShortName, string Given, string Family, string? Preferred, string? Number, string? Email, string? SecondEmail, string? Phone, string Tags, string Key,
     Instant? LeftAt, Instant? PassMadeAt, IReadOnlyList<MergedRecord> Merged);
 
 /// <summary>A record that was merged into another.</summary>
@@ -122,7 +122,7 @@ internal static class ClassEndpoints
         {
             var row = rows[student.Name.Id];
             return new StudentLine(
-                row.Id, ShortNames.CalledName(student.Name), shortName, row.Given, row.Family, row.Preferred, row.Number, row.Email, row.Tags,
+                row.Id, ShortNames.CalledName(student.Name), shortName, row.Given, row.Family, row.Preferred, row.Number, row.Email, row.SecondEmail, row.Phone, row.Tags,
                 student.Key.ToString(), here.Contains(row.Id) ? null : left.GetValueOrDefault(row.Id), row.PassMadeAt,
                 [.. merged.Where(m => m.Value == row.Id).Select(m => rows[m.Key]).Select(m => new MergedRecord(m.Id, $"{m.Given} {m.Family}", m.Number))]);
         }

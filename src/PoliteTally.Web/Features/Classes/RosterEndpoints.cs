@@ -110,9 +110,9 @@ internal static class RosterEndpoints
 
         var places = db.Enrolments.AsNoTracking().Where(e => e.ClassId == classId).Include(e => e.Stays).ToDictionary(e => e.StudentId, Rosters.IsIn);
         var school = db.Students.AsNoTracking().Where(s => s.MergedIntoId == null).AsEnumerable()
-            .Select(s => new RosterStudent(Rosters.NameOf(s), s.Tags, places.GetValueOrDefault(s.Id), places.ContainsKey(s.Id))).ToList();
+            .Select(s => new RosterStudent(Rosters.NameOf(s), s.Tags, places.GetValueOrDefault(s.Id), places.ContainsKey(s.Id), s.SecondEmail, s.Phone)).ToList();
         return RosterComparison.Of(school, [.. preview.Lines.Where(l => l.Problems.Count == 0).Select(l => new RosterEntry(
-            l.Row.ToString(System.Globalization.CultureInfo.InvariantCulture), l.Number, l.Family, l.Given, l.Preferred, l.Email, l.Tags))]);
+            l.Row.ToString(System.Globalization.CultureInfo.InvariantCulture), l.Number, l.Family, l.Given, l.Preferred, l.Email, l.Tags, l.SecondEmail, l.Phone))]);
     }
 
     private static async Task Apply(Guid classId, IReadOnlyList<RosterCompared> steps, SchoolDb db, Instant now)
@@ -139,6 +139,8 @@ internal static class RosterEndpoints
             student.Number = entry.Number ?? student.Number;
             student.Preferred = entry.Preferred ?? student.Preferred;
             student.Email = entry.Email ?? student.Email;
+            student.SecondEmail = entry.SecondEmail ?? student.SecondEmail;
+            student.Phone = entry.Phone ?? student.Phone;
             student.Tags = entry.Tags.Length > 0 ? entry.Tags : student.Tags;
             if (places.GetValueOrDefault(student.Id) is { } place)
             {

@@ -9,7 +9,7 @@ namespace PoliteTally.Web.Features.Classes;
 
 /// <summary>The record of a student.</summary>
 /// <param name="InClass">Whether they are in the class; one who left keeps their past.</param>
-public sealed record StudentRecord(string? Number, string Family, string Given, string? Preferred, string? Email, string? Tags, bool InClass);
+public sealed record StudentRecord(string? Number, string Family, string Given, string? Preferred, string? Email, string? SecondEmail, string? Phone, string? Tags, bool InClass);
 
 /// <summary>The record that another is merged into.</summary>
 public sealed record MergeInto(Guid Into);
@@ -120,6 +120,7 @@ internal static class StudentEndpoints
     {
         (student.Family, student.Given) = (record.Family.Trim(), record.Given.Trim());
         (student.Number, student.Preferred, student.Email) = (OrNull(record.Number), OrNull(record.Preferred), OrNull(record.Email));
+        (student.SecondEmail, student.Phone) = (OrNull(record.SecondEmail), OrNull(record.Phone));
         student.Tags = string.Join(';', (record.Tags ?? "").Split([';', ','], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries));
     }
 
@@ -130,15 +131,20 @@ internal static class StudentEndpoints
             return $"A student needs a family name and a given name, each of at most {LongestField} letters.";
         }
 
-        string?[] optional = [record.Number, record.Preferred, record.Email, record.Tags];
+        string?[] optional = [record.Number, record.Preferred, record.Email, record.Tags, record.SecondEmail, record.Phone];
         if (optional.Any(o => OrNull(o) is not null && Text.Line(o, LongestField) is null))
         {
             return $"No field may be longer than {LongestField} letters or hold a line break.";
         }
 
-        if (OrNull(record.Email) is { } email && !RosterFile.IsAddress(email))
+        if (new[] { OrNull(record.Email), OrNull(record.SecondEmail) }.FirstOrDefault(a => a is not null && !RosterFile.IsAddress(a)) is { } email)
         {
             return $"“{email}” is no e-mail address.";
+        }
+
+        if (OrNull(record.Phone) is { } phone && !RosterFile.IsPhone(phone))
+        {
+            return $"“{phone}” is no telephone number: digits, with a plus in front and blanks between them if you like.";
         }
 
         if (OrNull(record.Number) is { } number

@@ -35,7 +35,7 @@ internal static class Helper
         ChatAct { Message: var message } =>
             rights.HasFlag(KeyRights.Sweep) && state.MessageOf(message) is { Private: false },
         ChatSaid => rights.HasFlag(KeyRights.Sweep),
-        Struck struck => state.Entries.FirstOrDefault(e => e.Id == struck.Entry) is { } entry && entry.By == signature,
+        Struck struck => struck.Entries.ToHashSet() is var wanted && state.Entries.Count(e => wanted.Contains(e.Id) && e.By == signature) == wanted.Count,
         _ => false,
     };
 }
@@ -70,7 +70,7 @@ internal static class HelpEndpoints
             var allowed = sent.Entries.Where(e => Helper.May(holder.Rights, signature, e.Act, state)).ToList();
             var refused = sent.Entries.Except(allowed).Select(e => new Refusal(e.Id, "This link does not go so far.")).ToList();
             var result = (await ledger.Append(
-                holder.Owner, holder.Lesson, Source.Tapped, signature, [.. allowed.Select(e => new NewEntry(e.Id, e.HappenedAt, e.Act))]))!;
+                holder.Owner, holder.Lesson, Source.Tapped, signature, [.. allowed.Select(e => new NewEntry(e.Id, e.HappenedAt, e.Act, e.Together))]))!;
             return TypedResults.Ok(result with { Refused = [.. result.Refused, .. refused] });
         }).WithName("AddHelperEntries").RequireRateLimiting(Limits.Keys);
     }

@@ -10,7 +10,8 @@ namespace PoliteTally.Web.Features.Live;
 public sealed record EntriesSent(IReadOnlyList<SentEntry> Entries);
 
 /// <summary>One entry as a window sends it.</summary>
-public sealed record SentEntry(Guid Id, Instant HappenedAt, Act Act);
+/// <param name="Together">Shared by the entries that one press noted; null if it noted one alone.</param>
+public sealed record SentEntry(Guid Id, Instant HappenedAt, Act Act, Guid? Together = null);
 
 internal static class LiveEndpoints
 {
@@ -47,7 +48,7 @@ internal static class LiveEndpoints
 
             var by = http.User.Identity?.Name ?? "";
             var result = await ledger.Append(
-                owner.Id, id, Source.Tapped, by, [.. sent.Entries.Select(e => new NewEntry(e.Id, e.HappenedAt, e.Act))]);
+                owner.Id, id, Source.Tapped, by, [.. sent.Entries.Select(e => new NewEntry(e.Id, e.HappenedAt, e.Act, e.Together))]);
             return result is null ? TypedResults.NotFound() : TypedResults.Ok(result);
         }).WithName("AddEntries").DisableValidation().RequireRateLimiting(Limits.Entries);
     }

@@ -20,7 +20,6 @@ namespace PoliteTally.Web.Features.Live;
 /// <param name="Rows">A row a student, in the order of the sheet.</param>
 public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
 {
-    private const int LastEntriesShown = 40;
     private const int DoorShown = 60;
 
     /// <param name="open">The lesson.</param>
@@ -47,18 +46,18 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
         return new LiveView(
             new LiveHead(
                 lesson.Id, lesson.ClassId, open.ClassName, lesson.Number, lesson.Title, lesson.Stage, lesson.DropIn,
-                lesson.PlannedStart, lesson.PlannedEnd, lesson.ActualStart, lesson.ActualEnd,
-                open.Times.CountedFrom, open.Times.CountedTo, now, position, LineOf(state, names), TurnOf(state, names), LastEntriesOf(state, names),
+                lesson.PlannedStart, lesson.PlannedEnd, lesson.ActualStart, lesson.ActualEnd, state.EndedBy,
+                open.Times.CountedFrom, open.Times.CountedTo, now, position, LineOf(state, names), TurnOf(state, names), LastEntries.Of(state, names),
                 lesson.MeetingLink, open.Rules.NodReasons,
                 RemindersOf(open.Rules.BeforeStart, state), RemindersOf(open.Rules.BeforeEnd, state),
-                PlanOf(open, state), state.Timer is { } timer ? new TimerNow(timer.Task, timer.From, timer.To) : null,
+                PlanOf(open, state), [.. state.Timers.Select(t => new TimerNow(t.Task, t.From, t.To, t.Group))],
                 state.Groups,
                 [.. state.Board.Select(b => new BoardUp(b.Key, b.Value.Text, b.Value.Since))],
                 [.. state.SignalRounds.Select(r => new RoundHeld(r.Statement, r.Answered, r.Silent, r.At)).TakeLast(5)],
                 [.. DoorOf(open, state)], state.Chat.Count(m => m.Text.Length > 0 && m.Waits), state.Chat.Count(m => m.IsOpenQuestion), feed,
                 [.. state.Askings.Select(a => AskingLine.Of(a, open))],
                 [.. state.Signals.Select(s => new SignalSeen(s.Key, s.Value))],
-                [.. state.PageVisitors.Values.Where(v => v.Word is null).Select(v => new PageCaller(v.Session, v.Name, v.At))], tries),
+                CallersOf(open, state), tries),
             rows);
     }
 
@@ -79,23 +78,8 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
             ? new TurnNow(turn.Student, turn.Entries[0], turn.Origin, turn.At, turn.Waited?.TotalSeconds, turn.Why)
             : null;
 
-    // Struck-out entries do not use up the list, so that undo never runs out while there is something to undo; and of them as many are shown, so
-    // that it does not grow with every undo.
-    private static IReadOnlyList<LastEntry> LastEntriesOf(LessonState state, IReadOnlyDictionary<Guid, string> names)
-    {
-        var (standing, struck) = (0, 0);
-        return
-        [
-            .. state.Entries.Where(e => e.Source == Source.Tapped && e.Act is not Struck).Reverse()
-                .TakeWhile(_ => standing < LastEntriesShown).Where(e => state.IsStruck(e.Id) ? struck++ < LastEntriesShown : ++standing > 0)
-                .Select(e => new LastEntry(
-                    e.Id, e.HappenedAt, Wording.Of(e, state, names), state.IsStruck(e.Id),
-                    e.Act is not (LessonStarted or LessonEnded or LessonSettled), Help.Helper.NameIn(e.By))),
-        ];
-    }
-
     private static PlanNow PlanOf(OpenLesson open, LessonState state) => new(
-        [.. open.Plan.Stages.Select(s => new StageLine(s.Id, s.Name, s.Minutes, s.Directions.Length > 0))],
+        open.Lesson.PlanVersion, [.. open.Plan.Stages.Select(s => new StageLine(s.Id, s.Name, s.Minutes, s.Directions.Length > 0))],
         StageClock.Now(open.Plan, open.Lesson.ActualStart, state.StageMoves, state.Extended) is { } stage
             ? new StageOn(stage.Index, stage.From, stage.To, stage.PlannedTo, stage.Extended)
             : null,
@@ -114,6 +98,19 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
                 n.Later);
         });
 
+    private static IReadOnlyList<PageCaller> CallersOf(OpenLesson open, LessonState state)
+    {
+        var callers = state.PageVisitors.Values.Where(v => v.Word is null).ToList();
+        var matches = open.MatchesOf([.. callers.Select(c => new ShownName(c.Name))]);
+        // Two who say that they are the same student are both to be looked at, and so is one who comes when that student is in.
+        var taken = matches.Select(m => m.Student).Concat(state.PageVisitors.Values.Select(v => v.Student)).OfType<Guid>().CountBy(s => s).ToDictionary();
+        return
+        [
+            .. callers.Zip(matches, (c, match) => new PageCaller(
+                c.Session, c.Name, c.At, match is { Certainty: Certainty.Sure, Student: { } sure } && taken[sure] == 1 ? sure : null, match.Proposals)),
+        ];
+    }
+
     private static Dictionary<Guid, List<Entry>> StruckStrokes(LessonState state)
     {
         var struck = new Dictionary<Guid, List<Entry>>();
@@ -131,6 +128,7 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
 }
 
 /// <summary>The lesson, the hand line, the turn, what is prepared and what waits, and the last entries.</summary>
+/// <param name="EndedBy">The entry that ended it: striking it out resumes the lesson.</param>
 /// <param name="Door">Names in the meeting that belong to nobody yet.</param>
 /// <param name="ChatWaiting">Messages that no sweep has looked at.</param>
 /// <param name="OpenQuestions">Questions in the chat that nobody has answered.</param>
@@ -140,10 +138,10 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
 /// <param name="Tries">What was tried at the student page of late.</param>
 public sealed record LiveHead(
     Guid LessonId, Guid ClassId, string ClassName, int Number, string Title, LessonStage Stage, bool DropIn,
-    Instant PlannedStart, Instant PlannedEnd, Instant? StartedAt, Instant? EndedAt, Instant CountedFrom, Instant CountedTo,
+    Instant PlannedStart, Instant PlannedEnd, Instant? StartedAt, Instant? EndedAt, Guid? EndedBy, Instant CountedFrom, Instant CountedTo,
     Instant Now, long Position, IReadOnlyList<HandInLine> Hands, TurnNow? Turn, IReadOnlyList<LastEntry> LastEntries, string? MeetingLink,
     IReadOnlyList<string> NodReasons, IReadOnlyList<Reminder> BeforeStart, IReadOnlyList<Reminder> BeforeEnd,
-    PlanNow Plan, TimerNow? Timer, IReadOnlyList<StudentGroup> Groups, IReadOnlyList<BoardUp> Board, IReadOnlyList<RoundHeld> Rounds,
+    PlanNow Plan, IReadOnlyList<TimerNow> Timers, IReadOnlyList<StudentGroup> Groups, IReadOnlyList<BoardUp> Board, IReadOnlyList<RoundHeld> Rounds,
     IReadOnlyList<AtTheDoor> Door, int ChatWaiting, int OpenQuestions, FeedNow? Feed, IReadOnlyList<AskingLine> Askings,
     IReadOnlyList<SignalSeen> Signals, IReadOnlyList<PageCaller> Callers, DoorTries Tries);
 
@@ -178,7 +176,9 @@ public sealed record AskingLine(
 public sealed record SignalSeen(Guid Student, string Signal);
 
 /// <summary>Somebody who came to the student page with a name.</summary>
-public sealed record PageCaller(Guid Session, string Name, Instant At);
+/// <param name="Sure">Who it is, if the name leaves no doubt; the teacher lets them in all the same.</param>
+/// <param name="Proposals">Whose name it could be, best first.</param>
+public sealed record PageCaller(Guid Session, string Name, Instant At, Guid? Sure, IReadOnlyList<Guid> Proposals);
 
 /// <summary>A reminder, and the entry that says it was seen to; null while it was not.</summary>
 public sealed record Reminder(string Text, Guid? Ticked);
@@ -196,13 +196,10 @@ public sealed record HandInLine(Guid Student, Instant RaisedAt, Guid Entry, bool
 /// <param name="Entry">The entry that called.</param>
 public sealed record TurnNow(Guid Student, Guid Entry, TurnOrigin Origin, Instant At, double? WaitedSeconds, string? Why);
 
-/// <summary>One of the last entries.</summary>
-/// <param name="Helper">The name of the helper who noted it; null if the teacher did.</param>
-public sealed record LastEntry(Guid Id, Instant At, string Text, bool Struck, bool CanStrike, string? Helper);
-
 /// <summary>What is prepared, as far as it is of use during the lesson.</summary>
+/// <param name="Version">Changes whenever the plan does.</param>
 public sealed record PlanNow(
-    IReadOnlyList<StageLine> Stages, StageOn? Stage, IReadOnlyList<PointToCover> Points, IReadOnlyList<PointToCover> Statements,
+    int Version, IReadOnlyList<StageLine> Stages, StageOn? Stage, IReadOnlyList<PointToCover> Points, IReadOnlyList<PointToCover> Statements,
     IReadOnlyList<AgreedSignal> Signals, bool HasRubric, decimal ExtraTimeShare);
 
 /// <summary>A stage of the plan.</summary>
@@ -212,7 +209,8 @@ public sealed record StageLine(Guid Id, string Name, int Minutes, bool HasDirect
 public sealed record StageOn(int Index, Instant From, Instant To, Instant PlannedTo, int Extended);
 
 /// <summary>The time for a task.</summary>
-public sealed record TimerNow(string Task, Instant From, Instant To);
+/// <param name="Group">The group it is for; null for the whole class.</param>
+public sealed record TimerNow(string Task, Instant From, Instant To, Guid? Group);
 
 /// <summary>What is up on the class board.</summary>
 public sealed record BoardUp(BoardItem Item, string? Text, Instant Since);
@@ -245,12 +243,13 @@ public enum Whereabouts
 /// <param name="Asides">Private notes about them.</param>
 /// <param name="Contacts">Attempts to reach them in this lesson.</param>
 /// <param name="Page">Whether their student page is open.</param>
+/// <param name="Signal">What they signalled last; it is looked at for a minute.</param>
 /// <param name="Online">Whether they were to be seen online last; null if nobody says.</param>
 public sealed record LiveRow(
     Guid Id, string Called, string Rest, string ShortName, string Key, string Tags, Whereabouts Whereabouts,
     double? LateSeconds, Instant? Since, IReadOnlyList<LiveStretch> Stretches, IReadOnlyList<long> Spoke, int Dropouts,
     IReadOnlyList<Stroke> Speaking, IReadOnlyList<Stroke> Questions, IReadOnlyList<Stroke> Chat, IReadOnlyList<Stroke> Group, IReadOnlyList<Stroke> Nods,
-    IReadOnlyList<Guid> Points, Guid? Paused, int Rounds, IReadOnlyList<string> Asides, int Contacts, OnlineSeen? Online, bool Page)
+    IReadOnlyList<Guid> Points, Guid? Paused, int Rounds, IReadOnlyList<string> Asides, int Contacts, OnlineSeen? Online, bool Page, SignalShown? Signal)
 {
     internal static LiveRow Of(
         OnSheet student, string shortName, LessonState state, OpenLesson open, IReadOnlyList<Turn> turns,
@@ -261,11 +260,11 @@ public sealed record LiveRow(
         var attendance = AttendanceRules.Reckon(state, id, open.Times, open.Rules.Scheme.Attendance);
         var whereabouts = WhereaboutsOf(attendance, open.Lesson.Stage);
         var heard = turns.Where(t => Scheme.CreditOf(t.Outcome) > 0).ToList();
-        var last = online.OrderBy(o => o.At).Select(o => new OnlineSeen(o.Status, o.At)).LastOrDefault();
+        var seenOnline = online.OrderBy(o => o.At).Select(o => new OnlineSeen(o.Status, o.At)).LastOrDefault();
         return new LiveRow(
             id, ShortNames.CalledName(student.Name), student.Name.Family, shortName, student.Key.ToString(), student.Tags, whereabouts,
             attendance.Status == AttendanceStatus.Late ? attendance.Arrival?.TotalSeconds : null,
-            whereabouts == Whereabouts.Left ? attendance.Stretches[^1].To : null,
+            whereabouts == Whereabouts.Left && attendance.Stretches is [.., var last] ? last.To : null,
             [.. attendance.Stretches.Select(s => new LiveStretch(s.From, s.Open ? null : s.To))],
             [.. heard.Select(t => t.At.ToUnixTimeMilliseconds())],
             attendance.Dropouts,
@@ -276,13 +275,17 @@ public sealed record LiveRow(
                 .. Struck<SatIn>(s => Scheme.CreditOf(s.Contribution))],
             [.. known.Nods.Select(n => new Stroke(n.Entry.Id, 1, false)), .. Struck<NodGiven>(_ => 1)],
             [.. turns.SelectMany(t => t.Points).Select(p => p.Point).Distinct()],
-            known.PausedBy, known.SignalRounds.Count(r => r.Answered), [.. known.Asides.Select(a => a.Aside.Text)], known.Contacts.Count, last, known.PageOpenBy is not null);
+            known.PausedBy, known.SignalRounds.Count(r => r.Answered), [.. known.Asides.Select(a => a.Aside.Text)], known.Contacts.Count, seenOnline, known.PageOpenBy is not null,
+            known.LastSignal is { } signal ? new SignalShown(signal.What, signal.At) : null);
 
         IEnumerable<Stroke> Struck<T>(Func<T, decimal?> credit)
             where T : Act => (struck ?? []).Where(e => e.Act is T act && credit(act) > 0).Select(e => new Stroke(e.Id, credit((T)e.Act)!.Value, true));
     }
 
-    /// <summary>Where somebody is by what is known of their attendance so far.</summary>
+    /// <summary>
+    /// Where somebody is by what is known of their attendance so far. When the lesson is over, where they were at its end: that all connections
+    /// break off afterwards says nothing.
+    /// </summary>
     internal static Whereabouts WhereaboutsOf(AttendanceResult attendance, LessonStage stage)
     {
         var running = stage is LessonStage.Live or LessonStage.Planned;
@@ -290,6 +293,7 @@ public sealed record LiveRow(
         {
             { Status: AttendanceStatus.Excused } => Whereabouts.Excused,
             { IsHere: false, Stretches.Count: > 0 } when running => Whereabouts.Left,
+            { WasThere: true } when !running && attendance.Flags.HasFlag(AttendanceFlags.LeftEarly) => Whereabouts.Left,
             { Status: AttendanceStatus.Late } => Whereabouts.Late,
             { Status: AttendanceStatus.Present } => Whereabouts.Here,
             { IsHere: true } when running => Whereabouts.Here,
@@ -297,6 +301,9 @@ public sealed record LiveRow(
         };
     }
 }
+
+/// <summary>What somebody signalled last.</summary>
+public sealed record SignalShown(string What, Instant At);
 
 /// <summary>Whether somebody was to be seen online, and when that was said.</summary>
 public sealed record OnlineSeen(OnlineStatus Status, Instant At);

@@ -22,7 +22,7 @@ public sealed class MissingPost(LedgerWriter ledger, OpenLessons openLessons, IM
     /// <summary>Sends a message unless one was sent under its id.</summary>
     /// <returns>Why the ledger does not take it; null if it went, now or before, or if the ledger says that it could not.</returns>
     public async Task<string?> SendOnce(
-        ReachOne one, RosterName student, Lesson lesson, Core.GroundRules.WordAhead word, Teacher teacher, CancellationToken stopping)
+        ReachOne one, RosterName student, IReadOnlyList<string> addresses, Lesson lesson, Core.GroundRules.WordAhead word, Teacher teacher, CancellationToken stopping)
     {
         var turn = _turns.GetOrAdd(lesson.Id, _ => new SemaphoreSlim(1, 1));
         await turn.WaitAsync(stopping);
@@ -39,7 +39,7 @@ public sealed class MissingPost(LedgerWriter ledger, OpenLessons openLessons, IM
             }
 
             // Not cut short by whoever asked: what is noted is on its way.
-            if (await WhyNotSent(one.Id, student, lesson, word, teacher) is { } why)
+            if (await WhyNotSent(one.Id, student, addresses, lesson, word, teacher) is { } why)
             {
                 await Note(DerivedId.Of($"{one.Id}\nnot sent"), new Struck(one.Id));
                 await Note(
@@ -60,11 +60,12 @@ public sealed class MissingPost(LedgerWriter ledger, OpenLessons openLessons, IM
                 : null;
     }
 
-    private async Task<string?> WhyNotSent(Guid id, RosterName student, Lesson lesson, Core.GroundRules.WordAhead word, Teacher teacher)
+    private async Task<string?> WhyNotSent(
+        Guid id, RosterName student, IReadOnlyList<string> addresses, Lesson lesson, Core.GroundRules.WordAhead word, Teacher teacher)
     {
         try
         {
-            using var message = WordAheadSender.MessageTo(student, lesson, word, teacher, mail, $"{id:N}", clock.GetCurrentInstant());
+            using var message = WordAheadSender.MessageTo(student, addresses, lesson, word, teacher, mail, $"{id:N}", clock.GetCurrentInstant());
             await mail.Send(message, teacher.Id, CancellationToken.None);
             return null;
         }
@@ -75,7 +76,7 @@ public sealed class MissingPost(LedgerWriter ledger, OpenLessons openLessons, IM
         catch (Exception failure)
         {
             log.LogWarning(failure, "A message to somebody missing from lesson {Lesson} could not be written.", lesson.Id);
-            return $"The message to “{student.Email}” could not be written. Check the address on the roster page.";
+            return $"The message to “{string.Join(", ", addresses)}” could not be written. Check the address on the roster page.";
         }
     }
 }

@@ -3,21 +3,24 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Store;
+using PoliteTally.Web.Mail;
 
 namespace PoliteTally.Web.Features.Live;
 
 /// <summary>The missing, and what is known of them.</summary>
 /// <param name="Subject">The subject of the message that can go to them.</param>
 /// <param name="Text">Its text, with names in braces as in the word ahead.</param>
-public sealed record ReachingView(long Position, string Subject, string Text, IReadOnlyList<MissingStudent> Missing);
+/// <param name="ToOutbox">Whether messages only lie in the outbox until somebody sends them.</param>
+public sealed record ReachingView(long Position, string Subject, string Text, bool ToOutbox, IReadOnlyList<MissingStudent> Missing);
 
 /// <summary>A missing student.</summary>
-/// <param name="HasAddress">Whether there is an e-mail address to write to.</param>
+/// <param name="Addresses">The e-mail addresses that a message goes to; none, one or two.</param>
+/// <param name="Phone">Their telephone number; null if it is not known.</param>
 /// <param name="Online">Whether they were to be seen online last. May be out of date.</param>
 /// <param name="Attempts">Attempts to reach them in this lesson, in order.</param>
 /// <param name="Earlier">Lessons before in which somebody tried to reach them, the newest first.</param>
 public sealed record MissingStudent(
-    Guid Student, string Called, string Rest, bool HasAddress, OnlineSeen? Online, IReadOnlyList<Attempt> Attempts, IReadOnlyList<EarlierNeed> Earlier);
+    Guid Student, string Called, string Rest, IReadOnlyList<string> Addresses, string? Phone, OnlineSeen? Online, IReadOnlyList<Attempt> Attempts, IReadOnlyList<EarlierNeed> Earlier);
 
 /// <summary>An attempt to reach somebody.</summary>
 public sealed record Attempt(Instant At, ContactChannel Channel, ContactOutcome Outcome, string Note);
@@ -43,11 +46,11 @@ internal static class ReachEndpoints
     public static void MapReaching(this RouteGroupBuilder api)
     {
         api.MapGet("/lessons/{id:guid}/reaching", async Task<Results<Ok<ReachingView>, NotFound>> (
-            Guid id, OpenLessons openLessons, SchoolDb db, Owner owner) =>
-            await openLessons.Find(owner.Id, id) is { } open ? TypedResults.Ok(await ViewOf(open, db)) : TypedResults.NotFound()).WithName("GetReaching");
+            Guid id, OpenLessons openLessons, SchoolDb db, IMail mail, Owner owner) =>
+            await openLessons.Find(owner.Id, id) is { } open ? TypedResults.Ok(await ViewOf(open, db, mail)) : TypedResults.NotFound()).WithName("GetReaching");
 
         api.MapPost("/lessons/{id:guid}/reaching", async Task<Results<Ok<ReachingView>, NotFound, ProblemHttpResult>> (
-            Guid id, ReachOut wanted, OpenLessons openLessons, MissingPost post, SchoolDb db, Owner owner, HttpContext http) =>
+            Guid id, ReachOut wanted, OpenLessons openLessons, MissingPost post, SchoolDb db, IMail mail, Owner owner, HttpContext http) =>
         {
             if (await openLessons.Find(owner.Id, id) is not { } open)
             {
@@ -69,36 +72,40 @@ internal static class ReachEndpoints
             var lesson = await db.Lessons.AsNoTracking().Include(l => l.Class).SingleAsync(l => l.Id == id);
             foreach (var one in wanted.Messages)
             {
-                if (open.Roster.FirstOrDefault(s => s.Name.Id == one.Student) is not { Name.Email: not null } student)
+                if (open.Roster.FirstOrDefault(s => s.Name.Id == one.Student) is not { } student || AddressesOf(student) is not { Count: > 0 } addresses)
                 {
                     return Refused.Because("One of them has no e-mail address. Add it on the roster page, or note another way of reaching them.");
                 }
 
-                if (await post.SendOnce(one, student.Name, lesson, word, teacher, http.RequestAborted) is { } refused)
+                if (await post.SendOnce(one, student.Name, addresses, lesson, word, teacher, http.RequestAborted) is { } refused)
                 {
                     return Refused.Now(refused);
                 }
             }
 
-            return TypedResults.Ok(await ViewOf((await openLessons.Find(owner.Id, id))!, db));
+            return TypedResults.Ok(await ViewOf((await openLessons.Find(owner.Id, id))!, db, mail));
         }).WithName("ReachOut").RequireRateLimiting(Limits.Files);
     }
 
-    private static async Task<ReachingView> ViewOf(OpenLesson open, SchoolDb db)
+    private static async Task<ReachingView> ViewOf(OpenLesson open, SchoolDb db, IMail mail)
     {
         var (position, state) = (open.Position, open.State);
         var view = LiveView.Of(open, state, position, feed: null, DoorTries.None, Instant.MinValue);
         var missing = view.Rows.Where(r => r.Whereabouts is Whereabouts.Missing or Whereabouts.Left || r.Contacts > 0).ToList();
         var earlier = await EarlierNeeds(open, db);
-        var addresses = open.Roster.Where(s => s.Name.Email is not null).Select(s => s.Name.Id).ToHashSet();
-        return new ReachingView(position, Subject, Text,
+        var roster = open.Roster.ToDictionary(s => s.Name.Id);
+        return new ReachingView(position, Subject, Text, mail.OnlyLiesReady,
         [
             .. missing.Select(r => new MissingStudent(
-                r.Id, r.Called, r.Rest, addresses.Contains(r.Id), r.Online,
+                r.Id, r.Called, r.Rest, AddressesOf(roster[r.Id]), roster[r.Id].Phone, r.Online,
                 [.. state.Of(r.Id).Contacts.Select(c => new Attempt(c.Entry.HappenedAt, c.Try.Channel, c.Try.Outcome, c.Try.Note))],
                 [.. earlier[r.Id]])),
         ]);
     }
+
+    /// <summary>Where a message to a missing student goes: to both of their addresses, for one may be read by somebody at home.</summary>
+    private static IReadOnlyList<string> AddressesOf(OnSheet student) =>
+        [.. new[] { student.Name.Email, student.SecondEmail }.OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase)];
 
     /// <summary>Who had to be reached in earlier lessons of the class, with the last outcome of each lesson.</summary>
     private static async Task<ILookup<Guid, EarlierNeed>> EarlierNeeds(OpenLesson open, SchoolDb db)

@@ -44,6 +44,9 @@ internal sealed class SentRows
         {
             switch (entry.Act)
             {
+                case Called { By: { } by } handed:
+                    touched.UnionWith([state.Whose(by), state.Whose(handed.Student)]);
+                    break;
                 case StudentAct act:
                     touched.Add(state.Whose(act.Student));
                     break;

@@ -8,14 +8,50 @@ namespace PoliteTally.Web.Features.Live;
 /// <summary>Entries in plain words, the same in the last entries, in an explanation and in settling.</summary>
 internal static class Wording
 {
+    private const int MostNamed = 3;
+
     /// <summary>An entry with the name of the student in front.</summary>
-    public static string Of(Entry entry, LessonState state, IReadOnlyDictionary<Guid, string> names) => entry.Act switch
+    public static string Of(Entry entry, LessonState state, IReadOnlyDictionary<Guid, string> names) =>
+        NameOf(entry, state, names) is { } name ? $"{name}, {Of(entry, state)}" : Of(entry, state);
+
+    /// <summary>What one press noted: the same of several students in one line, "Juno, Eino, hand up".</summary>
+    public static string Of(IReadOnlyList<Entry> press, LessonState state, IReadOnlyDictionary<Guid, string> names)
     {
-        StudentAct act => $"{names.GetValueOrDefault(state.Whose(act.Student), "A former student")}, {Of(entry, state)}",
-        ChatAct { Message: var message } when state.MessageOf(message)?.Student is { } student => $"{names.GetValueOrDefault(student, "A former student")}, {Of(entry, state)}",
-        PageAdmitted { Student: { } student } => $"{names.GetValueOrDefault(state.Whose(student), "A former student")}, {Of(entry, state)}",
+        var all = press.Select(e => (Name: NameOf(e, state, names), Words: Of(e, state))).ToList();
+        return all switch
+        {
+            [var one] => one.Name is null ? one.Words : $"{one.Name}, {one.Words}",
+            _ when all.Exists(a => a.Name is null || a.Words != all[0].Words) => string.Join("; ", all.Take(MostNamed).Select(a => a.Name is null ? a.Words : $"{a.Name}, {a.Words}"))
+                + (all.Count > MostNamed ? $", and {all.Count - MostNamed} more" : ""),
+            { Count: > MostNamed } => $"{all.Count} students, {all[0].Words}",
+            _ => $"{string.Join(", ", all.Select(a => a.Name))}, {all[0].Words}",
+        };
+    }
+
+    /// <summary>An entry as it is told of one student: in a roll call or missing from it, answering in a signal round or not.</summary>
+    public static string For(Guid student, Entry entry, LessonState state) => entry.Act switch
+    {
+        RollCallTaken call => call.Here.Any(s => state.Whose(s) == student) ? "here, in the roll call" : "missing from the roll call",
+        SignalRoundHeld round => $"{(round.Answered.Any(s => state.Whose(s) == student) ? "answered" : "no answer")} in the signal round: {round.Statement}",
+        GroupsMade made when made.Groups.FirstOrDefault(g => g.Members.Any(s => state.Whose(s) == student)) is { } group => $"in {group.Name}",
+        Called { By: { } by } when state.Whose(by) == student => "full turn, handed on",
+        // The list stands behind scores, too, which others may see over the shoulder.
+        AsideNoted => "an aside",
+        AnswersMarked marked => $"answer marked, {Words.Plain(marked.Marks)}",
         _ => Of(entry, state),
     };
+
+    private static string? NameOf(Entry entry, LessonState state, IReadOnlyDictionary<Guid, string> names)
+    {
+        var student = entry.Act switch
+        {
+            StudentAct act => act.Student,
+            ChatAct { Message: var message } => state.MessageOf(message)?.Student,
+            PageAdmitted admitted => admitted.Student,
+            _ => null,
+        };
+        return student is { } who ? names.GetValueOrDefault(state.Whose(who), "A former student") : null;
+    }
 
     /// <summary>An entry without saying whose; a message with its text, unless it was hidden, and an answer with its question.</summary>
     public static string Of(Entry entry, LessonState state) => entry.Act switch
@@ -76,8 +112,8 @@ internal static class Wording
         ContactTried contact => $"{Of(contact.Channel)}, {Of(contact.Outcome)}{(contact.Note.Length > 0 ? $": {contact.Note}" : "")}",
         StageMoved => "next stage",
         StageExtended extended => $"stage {(extended.Minutes < 0 ? "shortened" : "extended")} by {Math.Abs(extended.Minutes)} min",
-        TimerStarted timer => $"timer, {timer.Seconds / 60}:{timer.Seconds % 60:00}{(timer.Task.Length > 0 ? $", {timer.Task}" : "")}",
-        TimerStopped => "timer ended",
+        TimerStarted timer => $"timer{(timer.Group is null ? "" : " of a group")}, {timer.Seconds / 60}:{timer.Seconds % 60:00}{(timer.Task.Length > 0 ? $", {timer.Task}" : "")}",
+        TimerStopped stopped => stopped.Group is null ? "timer ended" : "timer of a group ended",
         GroupsMade made => Words.Count(made.Groups.Count, "group") + " made",
         GroupJoined { Group: null } => "taken out of the groups",
         GroupJoined => "to another group",
@@ -96,7 +132,7 @@ internal static class Wording
         ResultsPut => "results on the board",
         SignalGiven signal => $"signal: {signal.Signal}",
         StudentWrote wrote => $"{Words.Of(wrote.Kind)} on the student page",
-        MessageShown => "a message shown to the class",
+        MessageShown shown => shown.WithoutName ? "a message shown to the class without a name" : "a message shown to the class",
         PageOpened => "student page opened",
         PageClosed => "student page closed",
         PageKnocked knocked => $"“{knocked.Name}” at the student page",

@@ -1,6 +1,7 @@
 using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Plans;
 using PoliteTally.Core.Questions;
 using PoliteTally.Store;
 using PoliteTally.Web.Features.Board;
@@ -8,14 +9,24 @@ using PoliteTally.Web.Features.Board;
 namespace PoliteTally.Web.Features.Questions;
 
 /// <summary>The questions that were opened in a lesson, as the teacher sees them.</summary>
-public sealed record QuestionsView(long Position, IReadOnlyList<AskingView> Askings)
+/// <param name="Lacks">What questions of the plan lack, so that they cannot be opened.</param>
+public sealed record QuestionsView(long Position, IReadOnlyList<AskingView> Askings, IReadOnlyList<QuestionLack> Lacks)
 {
     internal static QuestionsView Of(OpenLesson open)
     {
         var (position, state) = (open.Position, open.State);
-        return new QuestionsView(position, [.. state.Askings.Select(a => AskingView.Of(a, open, state))]);
+        return new QuestionsView(position, [.. state.Askings.Select(a => AskingView.Of(a, open, state))], [.. LacksOf(open.Plan)]);
     }
+
+    private static IEnumerable<QuestionLack> LacksOf(Plan plan) =>
+        from question in plan.Questions
+        let lack = QuestionRules.Missing(question).FirstOrDefault()
+        where lack is not null
+        select new QuestionLack(question.Id, lack);
 }
+
+/// <summary>What a question lacks, so that it cannot be opened.</summary>
+public sealed record QuestionLack(Guid Question, string What);
 
 /// <summary>A question that was opened, with what came of it.</summary>
 /// <param name="Question">As it was opened, with its key as corrected last.</param>
@@ -24,11 +35,11 @@ public sealed record QuestionsView(long Position, IReadOnlyList<AskingView> Aski
 /// <param name="HeldBack">Why nothing is shown, if so few answered an anonymous question that it would say who; null else.</param>
 /// <param name="Students">Each student it goes to, with their answer; empty for an anonymous question.</param>
 /// <param name="Revealed">Whether students see on their page what was right.</param>
-/// <param name="OnBoard">Whether its results are on the class board.</param>
+/// <param name="OnBoard">How its results are on the class board; null if they are not.</param>
 /// <param name="Corrections">How often its key was corrected.</param>
 public sealed record AskingView(
     Guid Asking, Question Question, Guid? Group, string? GroupName, Guid? CopyOf, Instant OpenedAt, Instant? ClosedAt, int Answered, QuestionResults Results,
-    string? HeldBack, IReadOnlyList<AskedStudent> Students, bool Revealed, bool OnBoard, int Corrections)
+    string? HeldBack, IReadOnlyList<AskedStudent> Students, bool Revealed, ResultsOnBoard? OnBoard, int Corrections)
 {
     internal static AskingView Of(Asking asking, OpenLesson open, LessonState state)
     {
@@ -38,7 +49,7 @@ public sealed record AskingView(
             asking.CopyOf, asking.OpenedAt, asking.ClosedAt, open.AnsweredIn(asking), QuestionResults.Of(asking), HeldBackOf(asking),
             question.Anonymous ? [] : [.. open.Roster.Select(s => s.Name.Id).Where(s => asking.GoesTo(s) || asking.Answers.ContainsKey(s))
                 .Select(s => AskedStudent.Of(s, asking, open, state))],
-            state.Revealed.Contains(asking.Id), state.ResultsUp?.Asking == asking.Id, asking.Corrections.Count);
+            state.Revealed.Contains(asking.Id), state.ResultsUp is { } up && up.Asking == asking.Id ? new ResultsOnBoard(up.WithRight, up.HoldBackFew, up.Named) : null, asking.Corrections.Count);
     }
 
     private static string? HeldBackOf(Asking asking) => asking switch
@@ -50,6 +61,9 @@ public sealed record AskingView(
         _ => null,
     };
 }
+
+/// <summary>How results are on the class board.</summary>
+public sealed record ResultsOnBoard(bool WithRight, bool HoldBackFew, IReadOnlyList<Guid> Named);
 
 /// <summary>A student to whom a question goes.</summary>
 /// <param name="Answer">In words; null if there is none.</param>

@@ -40,10 +40,11 @@ public sealed record Said(AttendanceStatus Status, string Words);
 /// <summary>A student in the register.</summary>
 /// <param name="Tapped">What the teacher's marks say; null without any.</param>
 /// <param name="Seen">What files and acts say; null without any.</param>
+/// <param name="MissedAt">The roll call that they were missing from, if that is the teacher's last word; null else.</param>
 /// <param name="Disagree">Whether these two differ and nobody has settled it.</param>
 public sealed record RegisterLine(
     Guid Student, string Called, string Rest, AttendanceStatus Status, KnownBy KnownBy, string Words, double PresentSeconds,
-    IReadOnlyList<decimal[]> Ribbon, Said? Tapped, Said? Seen, bool Declared, bool Disagree, string? Excuse);
+    IReadOnlyList<decimal[]> Ribbon, Said? Tapped, Said? Seen, bool Declared, bool Disagree, string? Excuse, Instant? MissedAt);
 
 internal static class SettlingViews
 {
@@ -101,7 +102,7 @@ internal static class SettlingViews
             [.. result.Stretches.Select(s => new[] { At(s.From), At(s.To) })],
             SaidBy(tapped), SaidBy(seen), known.Declared is not null,
             known.Declared is null && tapped is not null && seen is not null && tapped.Status != seen.Status,
-            known.Excuse?.Reason);
+            known.Excuse?.Reason, marks is [.., { ByRollCall: true, Mark: Mark.Left } call] ? call.At : null);
 
         decimal At(Instant moment) => whole <= Duration.Zero ? 0 : (decimal)((moment - times.CountedFrom) / whole);
 

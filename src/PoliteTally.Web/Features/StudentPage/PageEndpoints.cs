@@ -35,6 +35,7 @@ public enum PageDoing
     CannotAnswer,
     Write,
     Signal,
+    HandOn,
 }
 
 /// <summary>Something done on a student page. Who did it is known by their session and nothing else.</summary>
@@ -44,7 +45,9 @@ public enum PageDoing
 /// <param name="Answer">The answer, if it is one.</param>
 /// <param name="Text">A message, or a signal.</param>
 /// <param name="Kind">What the message is.</param>
-public sealed record PageAct(Guid Id, PageDoing Doing, Guid? Asking = null, Answer? Answer = null, string? Text = null, ChatKind? Kind = null);
+/// <param name="To">The student to hand on to.</param>
+public sealed record PageAct(
+    Guid Id, PageDoing Doing, Guid? Asking = null, Answer? Answer = null, string? Text = null, ChatKind? Kind = null, Guid? To = null);
 
 internal static class PageEndpoints
 {
@@ -137,6 +140,12 @@ internal static class PageEndpoints
                 return Refused.Now(lesson.Stage == LessonStage.Planned ? "The lesson has not begun yet." : Over);
             }
 
+            // Null while they may not hand on at all: the rules of the ledger say why.
+            if (act is { Doing: PageDoing.HandOn, To: { } to } && PageOwn.Of(guest).MayHandOnTo?.All(c => c.Student != to) == true)
+            {
+                return Refused.Now("They are not here any more, or cannot speak today. Choose somebody else.");
+            }
+
             var why = act.Doing == PageDoing.Answer && act.Asking is { } asking && act.Answer is { } answer
                     && guest.OpenLesson.State.AskingOf(asking)?.Question.Anonymous == true
                 ? await ledger.Cast(lesson.OwnerId, lesson.Id, asking, student, act.Id, answer)
@@ -180,6 +189,7 @@ internal static class PageEndpoints
         { Doing: PageDoing.CannotAnswer, Asking: { } asking } => new CannotAnswer(student, asking),
         { Doing: PageDoing.Write, Text: { } text, Kind: { } kind } => new StudentWrote(student, kind, CleanText.Of(text)),
         { Doing: PageDoing.Signal, Text: { } signal } when rules.Signals.Any(s => s.Meaning == signal) => new SignalGiven(student, signal),
+        { Doing: PageDoing.HandOn, To: { } to } => new Called(to, TurnOrigin.HandedOn, By: student),
         _ => null,
     };
 

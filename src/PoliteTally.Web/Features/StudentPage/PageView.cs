@@ -1,4 +1,5 @@
 using NodaTime;
+using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
@@ -19,7 +20,7 @@ public sealed record PageView(Instant Now, PageLesson? Lesson, PageOwn Own);
 
 /// <summary>What everybody in the lesson sees on their page. Nothing of it is about a student but what the teacher showed.</summary>
 /// <param name="Board">What is on the class board.</param>
-/// <param name="Signals">What the class's signals mean, while a signal round is on; null else.</param>
+/// <param name="Signals">What the class's signals mean, while they can be given; null else.</param>
 /// <param name="Said">Messages from student pages that the teacher shows.</param>
 public sealed record PageLesson(
     string ClassName, string Title, LessonStage Stage, BoardView Board, IReadOnlyList<string>? Signals, IReadOnlyList<PageMessage> Said)
@@ -28,19 +29,20 @@ public sealed record PageLesson(
 
     internal static PageLesson Of(OpenLesson open, LessonState state, Instant now) => new(
         open.ClassName, open.Lesson.Title, open.Lesson.Stage, BoardView.Of(open, state, now),
-        open.Lesson.Stage == LessonStage.Live && state.Board.ContainsKey(BoardItem.Statement) ? [.. open.Rules.Signals.Select(s => s.Meaning)] : null,
+        open.Lesson.Stage == LessonStage.Live && (open.Rules.SignalsAnyTime || state.Board.ContainsKey(BoardItem.Statement)) ? [.. open.Rules.Signals.Select(s => s.Meaning)] : null,
         [.. SaidIn(open, state).TakeLast(MostSaid)]);
 
     /// <summary>Messages from student pages that are shown to the class.</summary>
     internal static IEnumerable<PageMessage> SaidIn(OpenLesson open, LessonState state) => state.Chat
         .Where(m => m.Shown is not null && m.Hidden is null && m.Student is { } id && open.ShortNames.ContainsKey(id))
-        .Select(m => new PageMessage(m.Entry, open.ShortNames[m.Student!.Value], KindOf(m), m.Text));
+        .Select(m => new PageMessage(m.Entry, m.WithoutName ? null : open.ShortNames[m.Student!.Value], KindOf(m), m.Text));
 
     internal static ChatKind KindOf(ChatMessage message) => message.SortedBy is null ? message.Chosen ?? message.Kind : message.Kind;
 }
 
 /// <summary>A message that is shown to the class.</summary>
-public sealed record PageMessage(Guid Message, string Who, ChatKind Kind, string Text);
+/// <param name="Who">Who wrote it; null if that is not shown.</param>
+public sealed record PageMessage(Guid Message, string? Who, ChatKind Kind, string Text);
 
 /// <summary>How far somebody has come in.</summary>
 public enum PageStanding
@@ -59,12 +61,13 @@ public enum PageStanding
 /// <param name="Called">What they are called; for somebody who waits, the name they gave.</param>
 /// <param name="Hand">Their hand in the line; null while it is down.</param>
 /// <param name="OnTurn">Whether it is their turn.</param>
+/// <param name="MayHandOnTo">Who is here to hand on to, those in the line first; null while it is not their turn, and if the class leaves it to the teacher.</param>
 /// <param name="Signal">The signal they gave in the signal round that is on.</param>
 /// <param name="Questions">Questions that were put to them, the newest first.</param>
 /// <param name="Wrote">What they wrote, in order.</param>
 /// <param name="Strokes">What has been noted of them today, if the class shows it.</param>
 public sealed record PageOwn(
-    PageStanding Standing, string Called, string? Group, PageHand? Hand, bool OnTurn, string? Signal, IReadOnlyList<PageQuestion> Questions,
+    PageStanding Standing, string Called, string? Group, PageHand? Hand, bool OnTurn, IReadOnlyList<PageClassmate>? MayHandOnTo, string? Signal, IReadOnlyList<PageQuestion> Questions,
     IReadOnlyList<PageWrote> Wrote, PageStrokes? Strokes)
 {
     private const int MostQuestions = 20;
@@ -74,7 +77,7 @@ public sealed record PageOwn(
     {
         if (guest.Student is not { } student)
         {
-            return new PageOwn(guest.TurnedAway ? PageStanding.TurnedAway : PageStanding.Waiting, guest.Name, null, null, false, null, [], [], null);
+            return new PageOwn(guest.TurnedAway ? PageStanding.TurnedAway : PageStanding.Waiting, guest.Name, null, null, false, null, null, [], [], null);
         }
 
         var (open, state) = (guest.OpenLesson, guest.OpenLesson.State);
@@ -84,13 +87,29 @@ public sealed record PageOwn(
         return new PageOwn(
             PageStanding.In, ShortNames.CalledName(known.Name), state.Groups.FirstOrDefault(g => g.Members.Contains(student))?.Name,
             place < 0 ? null : new PageHand(place + 1, line.Count, line[place].Ready, line[place].Stage == HandStage.Lapsed),
-            state.CurrentTurn?.Student == student, state.Signals.GetValueOrDefault(student),
+            state.CurrentTurn?.Student == student, open.Rules.StudentsHandOn && state.CurrentTurn?.Student == student ? [.. ClassmatesOf(student, open, state)] : null,
+            state.Signals.GetValueOrDefault(student),
             [.. state.Askings.Where(a => a.GoesTo(student)).Reverse().OrderByDescending(a => a.IsOpen).Take(MostQuestions).Select(a => PageQuestion.Of(a, student, open, state))],
             [.. state.Of(student).Chat.Where(m => m.Chosen is not null).TakeLast(MostWrote)
                 .Select(m => new PageWrote(m.Entry, PageLesson.KindOf(m), m.Text, m.Shown is not null && m.Hidden is null))],
             open.Rules.PageShowsStrokes ? PageStrokes.Of(student, state, open) : null);
     }
+
+    /// <summary>Everybody else who is here and can speak, those in the line first and in its order.</summary>
+    private static IEnumerable<PageClassmate> ClassmatesOf(Guid student, OpenLesson open, LessonState state)
+    {
+        var line = state.Hands.Where(h => h.InLine).Select(h => h.Student).ToList();
+        return open.ShortNames
+            .Where(c => c.Key != student && state.Of(c.Key).PausedBy is null
+                && AttendanceRules.Reckon(state, c.Key, open.Times, open.Rules.Scheme.Attendance).IsHere)
+            .Select(c => (Place: line.IndexOf(c.Key), Mate: new PageClassmate(c.Key, c.Value)))
+            .OrderBy(c => c.Place < 0).ThenBy(c => c.Place).ThenBy(c => c.Mate.Name, StringComparer.Ordinal)
+            .Select(c => c.Mate);
+    }
 }
+
+/// <summary>Somebody of the class to hand on to.</summary>
+public sealed record PageClassmate(Guid Student, string Name);
 
 /// <summary>A hand in the line: its place from 1, of how many.</summary>
 public sealed record PageHand(int Place, int Of, bool Ready, bool Lapsed);

@@ -110,14 +110,14 @@ public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, I
 
     /// <summary>The message to one student as it goes; its id tells the post that one sent again is the same.</summary>
     public static MimeMessage MessageTo(
-        RosterName student, Lesson lesson, Core.GroundRules.WordAhead word, Teacher teacher, IMail mail, string id, Instant now)
+        RosterName student, IReadOnlyList<string> addresses, Lesson lesson, Core.GroundRules.WordAhead word, Teacher teacher, IMail mail, string id, Instant now)
     {
         var facts = FactsOf(student, lesson, teacher);
         var message = new MimeMessage { Subject = word.SubjectFor(facts), Date = now.ToDateTimeOffset() };
         message.MessageId = $"{id}@polite-tally";
         message.From.Add(mail.From(teacher.DisplayName));
         message.ReplyTo.Add(new MailboxAddress(teacher.DisplayName, teacher.Email!));
-        message.To.Add(new MailboxAddress($"{student.Given} {student.Family}", student.Email!));
+        message.To.AddRange(addresses.Select(a => new MailboxAddress($"{student.Given} {student.Family}", a)));
         message.Body = new TextPart("plain") { Text = word.TextFor(facts) };
         return message;
     }
@@ -154,7 +154,7 @@ public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, I
         await db.SaveChangesAsync(stopping);
         try
         {
-            using var message = MessageTo(student, lesson, word, teacher, mail, $"{lesson.Id:N}.{student.Id:N}", clock.GetCurrentInstant());
+            using var message = MessageTo(student, [student.Email!], lesson, word, teacher, mail, $"{lesson.Id:N}.{student.Id:N}", clock.GetCurrentInstant());
             await mail.Send(message, teacher.Id, stopping);
             row.State = WordState.Sent;
         }
