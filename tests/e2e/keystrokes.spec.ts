@@ -26,7 +26,7 @@ test.beforeAll(async ({ browser }) => {
   await page.getByLabel('A new class').fill('Weather and Tides')
   await page.getByRole('button', { name: 'Make it' }).click()
   await page.locator('input[type=file]').setInputFiles({
-    name: 'roster.csv', mimeType: 'text/csv', buffer: Buffer.from(`${roster}\nS1029,Hammer,Maren,,,\nS1030,Joensen,Bogi,,,\n`),
+    name: 'roster.csv', mimeType: 'text/csv', buffer: Buffer.from(`${roster}\nS1029,Hammer,Maren,,,,,\nS1030,Joensen,Bogi,,,,,\n`),
   })
   await page.getByRole('button', { name: 'Bring in 30 students' }).click()
   await page.getByLabel('A lesson now').fill('Why the wind backs')
@@ -151,6 +151,8 @@ test('in a class of thirty at least nine in ten students take two keys an act', 
   const nods = (i: number) => sheet().getByRole('listitem').nth(i).getByRole('img', { name: /^nods/ })
   const count = async (i: number) => ((await nods(i).count()) ? Number((await nods(i).getAttribute('aria-label'))!.split(' ')[1]) : 0)
   let two = 0
+  // All of them are seen at once.
+  expect(await page.locator('.sheet').evaluate((e) => e.scrollHeight - e.clientHeight)).toBe(0)
   for (let i = 0; i < names.length; i++) {
     const before = await count(i)
     await page.keyboard.press(/key (\S)/.exec(names[i]!)![1]!)

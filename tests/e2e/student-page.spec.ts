@@ -29,10 +29,7 @@ const planOf = async (id: string) => (await teacher.request.get(`/api/lessons/${
 async function prepare(prepared: unknown[]) {
   const lesson = new URL(teacher.url()).pathname.split('/')[2]!
   const { plan, version } = await planOf(lesson)
-  await teacher.request.get('/api/session')
-  const token = (await context.cookies()).find((c) => c.name === 'XSRF-TOKEN')!.value
   const stored = await teacher.request.put(`/api/lessons/${lesson}/plan`, {
-    headers: { 'X-XSRF-TOKEN': decodeURIComponent(token) },
     data: { version, origin: plan, plan: { ...plan, questions: [...plan.questions, ...prepared] } },
   })
   expect(stored.ok(), await stored.text()).toBe(true)
@@ -88,6 +85,18 @@ test('a student comes in, by keyboard alone, and raises a hand that stands in th
   await student.keyboard.press('Tab')
   await student.getByRole('button', { name: 'Take it down' }).press('Enter')
   await expect(teacher.getByRole('region', { name: 'Hand line' })).not.toContainText('Birkir')
+})
+
+test('whoever has the word hands on to another, if the class allows it', async () => {
+  const sheet = teacher.getByRole('list', { name: 'Sheet' })
+  await sheet.getByText('Birkir', { exact: true }).click()
+  await teacher.keyboard.press('5')
+  await expect(student.getByText('It is your turn.')).toBeVisible()
+  const next = (await student.getByLabel('Hand on to').locator('option').allTextContents()).at(-1)!
+  await student.getByLabel('Hand on to').selectOption(next)
+  await student.getByRole('button', { name: 'Hand on' }).click()
+  await expect(student.getByText('It is your turn.')).toBeHidden()
+  await expect(teacher.locator('section.turn')).toContainText(next.split(' ')[0]!)
 })
 
 test('one key opens the next question, its blanks filled in first; the answer is a stroke; one key closes it', async () => {

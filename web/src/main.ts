@@ -4,6 +4,7 @@ import App from './App.vue'
 import { Problem } from './api/client'
 import { router } from './router'
 import './style.css'
+import { watchPresses } from './ui/samePress'
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -14,4 +15,5 @@ const queries = new QueryClient({
   },
 })
 
+watchPresses(window)
 createApp(App).use(router).use(VueQueryPlugin, { queryClient: queries }).mount('#app')

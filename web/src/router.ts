@@ -11,7 +11,7 @@ export const router = createRouter({
       component: () => import('./features/specimen/Specimen.vue'),
       meta: { open: true, title: 'Specimen' },
     },
-    { path: '/', name: 'desk', component: () => import('./features/lessons/Desk.vue'), meta: { title: 'Desk' } },
+    { path: '/', name: 'desk', component: () => import('./features/desk/Desk.vue'), meta: { title: 'Desk' } },
     {
       path: '/classes',
       name: 'classes',

@@ -1,8 +1,9 @@
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import { api, ask, Problem, type Schemas } from '../api/client'
 import { keepLine } from './line'
-import { entryId, Outbox, type Act, type Noted } from './outbox'
-import { drawChat, type DrawnHand } from './pencil'
+import { entriesOf, Outbox, type Act, type Noted } from './outbox'
+import { type DrawnHand } from './pencil'
+import { drawChat } from './chat'
 import { ServerTime } from './serverTime'
 
 /**
@@ -58,7 +59,7 @@ export function useHelp(key: string) {
 
   function note(...acts: Act[]) {
     const at = time.note()
-    void outbox.add(acts.map((act, i) => ({ id: entryId(at + i), happenedAt: Math.round(at), act })))
+    void outbox.add(entriesOf(acts, at))
   }
 
   /** The line with this browser's own hands on it. */

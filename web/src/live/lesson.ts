@@ -3,7 +3,7 @@ import { api, ask, Problem, type Schemas } from '../api/client'
 import { keepLine } from './line'
 import { patched } from './patch'
 import { draw, type View } from './pencil'
-import { entryId, Outbox, type Act, type Noted } from './outbox'
+import { entriesOf, Outbox, strikeOf, type Act, type Noted } from './outbox'
 import { ServerTime } from './serverTime'
 
 /**
@@ -88,35 +88,42 @@ export function useLesson(lesson: string) {
   function note(...acts: Act[]) {
     const at = time.note()
     now.value = at
-    const entries = acts.map((act, i) => ({ id: entryId(at + i), happenedAt: Math.round(at), act }))
+    const entries = entriesOf(acts, at)
     void outbox.add(entries)
     return entries.map((entry) => entry.id)
   }
 
   const drawn = computed(() => (view.value ? draw(view.value, noted.value) : undefined))
+  const head = computed(() => drawn.value?.head)
+  const isOver = computed(() => head.value?.stage === 'ended' || head.value?.stage === 'settled')
+  // When the lesson is over its time stands still: who waited then waits no longer.
+  const moment = computed(() => (isOver.value && head.value?.endedAt) || now.value)
   // What is shown in minutes is drawn anew every quarter of a minute, not every second: a large class has many rows.
-  const minute = computed(() => Math.floor(now.value / 15_000) * 15_000)
+  const minute = computed(() => Math.floor(moment.value / 15_000) * 15_000)
 
   return {
-    head: computed(() => view.value?.head),
+    head,
+    /** The lesson has ended, if only in pencil: what is noted then is not undone in passing. */
+    isOver,
     drawn,
     problem,
     away,
     unkept,
-    now,
+    now: moment,
     minute,
     noted,
     /** The time by the server's clock. */
     serverTime: time.now,
     waiting: computed(() => noted.value.filter((n) => !n.refused && n.storedAt === undefined).length),
     note,
-    strike: (entry: string) => note({ type: 'struck', entry }),
+    /** Strikes out entries, all of them together; of strikes, it puts back what they struck out. */
+    strike: (...entries: string[]) => note(strikeOf(entries)),
     dismiss: (entry: string) => void outbox.dismiss(entry),
-    /** Strikes out the newest entry of the teacher's that still stands. */
+    /** Strikes out what the teacher's newest press noted that still stands. */
     undo() {
-      if (drawn.value?.over) return undefined
+      if (isOver.value) return undefined
       const last = drawn.value?.entries.find((e) => e.state !== 'struck' && e.canStrike && !e.helper)
-      if (last) note({ type: 'struck', entry: last.id })
+      if (last) note(strikeOf(last.entries))
       return last
     },
   }

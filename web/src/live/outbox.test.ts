@@ -30,6 +30,7 @@ let says: Record<string, number>
 const nod = (id: string) => ({
   id,
   happenedAt: 1000,
+  together: null,
   act: { type: 'nodGiven', student: 's1', reason: 'on time' } as never,
 })
 const box = () =>

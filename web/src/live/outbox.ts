@@ -9,6 +9,8 @@ export interface Noted {
   lesson: string
   happenedAt: number
   act: Act
+  /** Shared by what one press noted; null if it noted one act alone. */
+  together: string | null
   /** Counts the entries of this browser, so that they go out in the order in which they were tapped. */
   order: number
   refused?: string
@@ -36,6 +38,32 @@ export function entryId(now: number): string {
   return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`
 }
 
+/** An entry as it is sent. */
+export type Sent = Pick<Noted, 'id' | 'happenedAt' | 'act' | 'together'>
+
+/** The entries of one press: what it notes together is taken back together. */
+export function entriesOf(acts: readonly Act[], at: number): Sent[] {
+  const together = acts.length > 1 ? entryId(at) : null
+  return acts.map((act, i) => ({ id: entryId(at + i), happenedAt: Math.round(at), act, together }))
+}
+
+/** All entries that a strike is about. */
+export const struckOf = (act: { entry: string; others?: readonly string[] | null }) => [
+  act.entry,
+  ...(act.others ?? []),
+]
+
+/** What this browser struck out and has not put back, by which strike; a strike comes after what it is about. */
+export function struckIn(noted: readonly Noted[]) {
+  const struck = new Map<string, string>()
+  for (const { id, act, refused } of noted.toReversed())
+    if (act.type === 'struck' && !refused && !struck.has(id)) for (const entry of struckOf(act)) struck.set(entry, id)
+  return struck
+}
+
+/** The strike of all entries of a press. */
+export const strikeOf = ([entry, ...others]: readonly string[]): Act => ({ type: 'struck', entry: entry!, others })
+
 /**
  * Keeps entries that are not stored yet, over a closed tab and a lost network, and sends them in order until the server
  * has said what became of each.
@@ -50,7 +78,7 @@ export class Outbox {
   constructor(
     /** Which entries of this browser's file are this outbox's. */
     private readonly lesson: string,
-    private readonly post: (entries: { id: string; happenedAt: number; act: Act }[]) => Promise<Schemas['WriteResult']>,
+    private readonly post: (entries: Sent[]) => Promise<Schemas['WriteResult']>,
     private readonly changed: (noted: readonly Noted[]) => void,
     private readonly told: (state: OutboxState, position?: number) => void,
   ) {}
@@ -68,7 +96,7 @@ export class Outbox {
   }
 
   /** Notes entries: on screen at once, in the browser's own file next, then out. */
-  async add(entries: { id: string; happenedAt: number; act: Act }[]) {
+  async add(entries: Sent[]) {
     // As it will be sent: what a form still holds on to could change, and could not be kept.
     const added = entries.map(({ act, ...entry }) => ({
       ...entry,
@@ -132,7 +160,13 @@ export class Outbox {
 
   private async deliver(waiting: Noted[]) {
     try {
-      await this.settle(waiting, await this.post(waiting.map(({ id, happenedAt, act }) => ({ id, happenedAt, act }))))
+      const sent = waiting.map(({ id, happenedAt, act, together }) => ({
+        id,
+        happenedAt,
+        act,
+        together: together ?? null,
+      }))
+      await this.settle(waiting, await this.post(sent))
     } catch (problem) {
       if (!(problem instanceof Problem) || passes(problem.status) || isSignedOut(problem.status)) throw problem
       // One that the server does not understand must not keep the others: each goes by itself, and that one is set aside.

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
-import { draw, drawChat, type Row, type View } from './pencil'
-import { entryId, type Act, type Noted } from './outbox'
+import { draw, type Row, type View } from './pencil'
+import { drawChat } from './chat'
+import { entryId, strikeOf, type Act, type Noted } from './outbox'
 
 const row = (id: string): Row => ({
   id,
@@ -27,6 +28,7 @@ const row = (id: string): Row => ({
   contacts: 0,
   online: null,
   page: false,
+  signal: null,
 })
 const view = {
   head: {
@@ -47,7 +49,7 @@ const view = {
     board: [],
     askings: [],
     callers: [],
-    timer: null,
+    timers: [],
     door: [
       { name: 'galaxy tab 7', first: 1, inMeeting: true, proposals: [], later: null },
       { name: 'harbour-office-3', first: 2, inMeeting: true, proposals: [], later: null },
@@ -60,6 +62,7 @@ const noted = (act: Act, more: Partial<Noted> = {}): Noted => ({
   id: `n${next++}`,
   lesson: 'l',
   happenedAt: 1,
+  together: null,
   order: next,
   act,
   ...more,
@@ -100,6 +103,15 @@ describe('what is noted is drawn at once', () => {
     expect(draw(view, [up, call, full]).rows[1]!.speaking[0]!.credit).toBe(0.5)
   })
 
+  test('handing on ends one turn as a full one and begins another', () => {
+    const call = noted({ type: 'called', student: 'juno', origin: 'invited' })
+    const on = noted({ type: 'called', student: 'eino', origin: 'handedOn', by: 'juno' })
+    const drawn = draw(view, [call, on])
+    expect(drawn.turn!.student).toBe('eino')
+    expect(drawn.rows[0]!.speaking).toMatchObject([{ credit: 1 }])
+    expect(draw(view, [call, on, noted({ type: 'struck', entry: on.id })]).turn!.student).toBe('juno')
+  })
+
   test('a strike is drawn over what it strikes out, and takes the entry out of undo', () => {
     const given = noted(nod('juno'))
     const drawn = draw(view, [given, noted({ type: 'struck', entry: given.id })])
@@ -133,7 +145,21 @@ describe('what is noted is drawn at once', () => {
   test('an entry that the server’s sheet shows already is not drawn twice', () => {
     const given = noted(nod('juno'))
     const shown = {
-      head: { ...view.head, lastEntries: [{ id: given.id, at: 1, text: 'juno, nod', struck: false, canStrike: true }] },
+      head: {
+        ...view.head,
+        lastEntries: [
+          {
+            id: given.id,
+            entries: [given.id],
+            struckBy: [],
+            at: 1,
+            text: 'juno, nod',
+            struck: false,
+            canStrike: true,
+            helper: null,
+          },
+        ],
+      },
       rows: [{ ...row('juno'), nods: [{ entry: given.id, credit: 1, struck: false }] }],
     } as View
     expect(draw(shown, [given]).rows[0]!.nods).toHaveLength(1)
@@ -143,6 +169,54 @@ describe('what is noted is drawn at once', () => {
   test('the server’s own sheet is left as it is', () => {
     draw(view, [noted(nod('juno'))])
     expect(view.rows[0]!.nods).toHaveLength(0)
+  })
+})
+
+describe('one press', () => {
+  const down = (student: string): Act => ({ type: 'handEnded', student, end: 'setDown' })
+  const press = (acts: Act[], more: Partial<Noted> = {}) => acts.map((act) => noted(act, { together: 'p1', ...more }))
+  test.each<[string, Act[], string]>([
+    ['the same of a few is one line with their names', [nod('juno'), nod('eino')], 'juno, eino, nod, on time'],
+    ['the same of many is counted', ['juno', 'eino', 'juno', 'eino'].map(down), '4 students, hand set down'],
+    [
+      'different acts are all said',
+      [
+        { type: 'turnTaken', student: 'juno', outcome: 'full', origin: 'invited' },
+        { type: 'called', student: 'eino', origin: 'drawn' },
+      ],
+      'juno, full turn; eino, called',
+    ],
+    ['one act is as it was', [nod('juno')], 'juno, nod, on time'],
+  ])('%s', (_, acts, text) => {
+    const [line, ...none] = draw(view, press(acts)).entries
+    expect(none).toEqual([])
+    expect(line!.text).toBe(text)
+    expect(line!.entries).toHaveLength(acts.length)
+  })
+  test('is struck out together, and put back together', () => {
+    const both = press([nod('juno'), nod('eino')])
+    const strike = noted(strikeOf(both.map((n) => n.id)))
+    const struck = draw(view, [...both, strike])
+    expect(struck.rows.map((r) => r.nods[0]!.state)).toEqual(['struck', 'struck'])
+    expect(struck.entries).toMatchObject([{ state: 'struck', struckBy: [strike.id] }])
+    const back = draw(view, [...both, strike, noted(strikeOf(struck.entries[0]!.struckBy))])
+    expect(back.rows.map((r) => r.nods[0]!.state)).toEqual(['pencil', 'pencil'])
+    expect(back.entries).toMatchObject([{ state: 'pencil', struckBy: [] }])
+  })
+  test('that the server shows as struck out is drawn as put back at once', () => {
+    const line = {
+      id: 'e1',
+      entries: ['e1', 'e2'],
+      struckBy: ['s1'],
+      at: 1,
+      text: 'both',
+      struck: true,
+      canStrike: true,
+      helper: null,
+    }
+    const shown = { ...view, head: { ...view.head, lastEntries: [line] } } as View
+    expect(draw(shown, []).entries[0]!.state).toBe('struck')
+    expect(draw(shown, [noted(strikeOf(['s1']))]).entries[0]!.state).toBe('pencil')
   })
 })
 
@@ -187,12 +261,16 @@ describe('the lesson as a whole is drawn at once', () => {
   test('the board and the timer', () => {
     expect(after({ type: 'boardPut', item: 'stage' }).board.map((b) => b.item)).toEqual(['stage'])
     expect(after({ type: 'boardPut', item: 'stage' }, { type: 'boardTaken', item: 'stage' }).board).toEqual([])
-    expect(after({ type: 'timerStarted', seconds: 60, task: '' }).timer).toEqual({
-      task: '',
-      from: 700_000,
-      to: 760_000,
-    })
-    expect(after({ type: 'timerStarted', seconds: 60, task: '' }, { type: 'timerStopped' }).timer).toBeNull()
+    const start = { type: 'timerStarted', seconds: 60, task: '' } as const
+    const ofClass = { task: '', from: 700_000, to: 760_000, group: null }
+    expect(after(start).timers).toEqual([ofClass])
+    expect(after(start, { type: 'timerStopped' }).timers).toEqual([])
+    const gulls = { type: 'groupsMade' as const, groups: [{ id: 'g1', name: 'Gulls', members: [] }] }
+    const both = [gulls, start, { ...start, group: 'g1' }] as const
+    const groups = (...more: Act[]) => after(...both, ...more).timers.map((t) => t.group)
+    expect(groups()).toEqual([null, 'g1'])
+    expect(groups({ type: 'timerStopped', group: 'g1' })).toEqual([null])
+    expect(groups({ type: 'groupsDissolved' })).toEqual([null])
   })
 
   test('a name at the door that is decided is gone, one asked later goes to the end', () => {
@@ -206,8 +284,19 @@ describe('the lesson as a whole is drawn at once', () => {
   })
 
   test('a lesson is over as soon as its end is noted', () => {
-    expect(after({ type: 'lessonEnded' }).over).toBe(true)
-    expect(after().over).toBe(false)
+    const live = { ...view, head: { ...view.head, stage: 'live', endedBy: null } } as View
+    const end = noted({ type: 'lessonEnded' }, { happenedAt: 700_000 })
+    expect(draw(live, []).head.stage).toBe('live')
+    expect(draw(live, [end]).head).toMatchObject({ stage: 'ended', endedAt: 700_000, endedBy: end.id })
+    expect(draw(live, [end, noted(strikeOf([end.id]))]).head.stage).toBe('live')
+  })
+  test('and goes on as soon as its end is struck out; one that begins has begun', () => {
+    const over = { ...view, head: { ...view.head, stage: 'ended', endedAt: 5, endedBy: 'e9' } } as View
+    expect(draw(over, []).head.stage).toBe('ended')
+    expect(draw(over, [noted(strikeOf(['e9']))]).head).toMatchObject({ stage: 'live', endedAt: null, endedBy: null })
+    expect(
+      draw({ ...over, head: { ...over.head, stage: 'planned' } }, [noted({ type: 'lessonStarted' })]).head.stage,
+    ).toBe('live')
   })
 
   test('a roll call marks those it names as here, and those it misses as gone', () => {

@@ -1,6 +1,7 @@
 import type { Schemas } from '../api/client'
 import { wordsOf } from '../features/live/acts'
-import type { Act, Noted } from './outbox'
+import { struckIn, struckOf, type Act, type Noted } from './outbox'
+import { Presses } from './presses'
 
 export type View = Schemas['LiveView']
 export type Row = Schemas['LiveRow']
@@ -23,8 +24,13 @@ export interface DrawnRow extends Omit<Row, 'speaking' | 'questions' | 'chat' | 
   refused: { id: string; why: string }[]
 }
 
+/** What one press noted. */
 export interface DrawnEntry {
   id: string
+  /** All its entries: they are struck out together. */
+  entries: readonly string[]
+  /** The strikes that strike it out: striking those out puts it back. */
+  struckBy: readonly string[]
   at: number
   text: string
   state: 'ink' | 'pencil' | 'struck'
@@ -46,15 +52,15 @@ export interface DrawnHand {
 }
 
 /** What is drawn of the head of the lesson: as the server said it, with this browser's own entries over it. */
-export interface Drawn extends Pick<Head, 'groups' | 'board' | 'timer' | 'door' | 'askings' | 'callers'> {
+export interface Drawn extends Pick<Head, 'groups' | 'board' | 'timers' | 'door' | 'askings' | 'callers'> {
   rows: DrawnRow[]
   hands: DrawnHand[]
   turn: (Schemas['TurnNow'] & { pencil: boolean }) | null
   stage: Schemas['StageOn'] | null
   entries: DrawnEntry[]
   refused: { id: string; text: string; why: string }[]
-  /** The lesson has ended, if only in pencil: what is noted then is not undone in passing. */
-  over: boolean
+  /** As the server said it, but begun, ended or resumed in pencil. */
+  head: Head
   beforeStart: DrawnReminder[]
   beforeEnd: DrawnReminder[]
 }
@@ -106,13 +112,13 @@ export function draw(view: View, noted: readonly Noted[]): Drawn {
     stage: head.plan.stage,
     groups: head.groups,
     board: head.board,
-    timer: head.timer,
+    timers: head.timers,
     door: head.door,
     askings: head.askings,
     callers: head.callers,
     entries: head.lastEntries.map((e) => ({ ...e, state: e.struck ? 'struck' : 'ink' })),
     refused: [],
-    over: ['ended', 'settled'].includes(head.stage),
+    head,
     beforeStart: head.beforeStart.map((r) => ({ ...r, pencil: false })),
     beforeEnd: head.beforeEnd.map((r) => ({ ...r, pencil: false })),
   }
@@ -129,32 +135,30 @@ export function draw(view: View, noted: readonly Noted[]): Drawn {
   }
 
   // The server's sheet may show an entry before its answer has come back.
-  const shown = new Set(head.lastEntries.map((e) => e.id))
-  const struck = new Set(noted.flatMap(({ act, refused }) => (act.type === 'struck' && !refused ? [act.entry] : [])))
+  const shown = new Set(head.lastEntries.flatMap((e) => e.entries))
+  const struck = struckIn(noted)
+  const presses = new Presses()
   for (const entry of noted) {
     if (shown.has(entry.id)) continue
     const student = 'student' in entry.act ? (entry.act.student as string) : undefined
-    const text = `${student ? `${names.get(student) ?? 'A student'}, ` : ''}${wordsOf(entry.act)}`
+    const name = student && (names.get(student) ?? 'A student')
     if (entry.refused) {
+      const text = name ? `${name}, ${wordsOf(entry.act)}` : wordsOf(entry.act)
       drawn.refused.push({ id: entry.id, text, why: entry.refused })
       rowOf(student)?.refused.push({ id: entry.id, why: entry.refused })
       continue
     }
-    const undone = struck.has(entry.id)
+    const undone = struck.get(entry.id)
     const row = rowOf(student)
-    if (row) strand(entry, row, undone ? 'struck' : entry.storedAt === undefined ? 'pencil' : 'ink')
+    const state = undone ? 'struck' : entry.storedAt === undefined ? 'pencil' : 'ink'
+    if (row) strand(entry, row, state)
+    const handing = entry.act.type === 'called' ? rowOf(entry.act.by ?? undefined) : undefined
+    handing?.speaking.push({ key: entry.id, credit: credits.full!, state })
     // What was undone before the sheet showed it never happened, but for the stroke that was drawn.
     if (!undone) apply(entry, drawn, view, row, rowOf)
-    if (entry.act.type !== 'struck')
-      drawn.entries.unshift({
-        id: entry.id,
-        at: entry.happenedAt,
-        text,
-        state: undone ? 'struck' : entry.storedAt === undefined ? 'pencil' : 'ink',
-        canStrike: !['lessonStarted', 'lessonEnded', 'lessonSettled'].includes(entry.act.type!),
-        helper: null,
-      })
+    if (entry.act.type !== 'struck') presses.add(entry, name, undone)
   }
+  drawn.entries.unshift(...presses.all())
   return drawn
 }
 
@@ -169,6 +173,33 @@ function strand({ id, act }: Noted, row: DrawnRow, state: DrawnStroke['state']) 
   else if (act.type === 'nodGiven') row.nods.push(...stroke(1))
 }
 
+function turnEnds(row: DrawnRow, drawn: Drawn, outcome: string, entry: Noted) {
+  drawn.hands = drawn.hands.filter((h) => h.student !== row.id)
+  if (drawn.turn?.student === row.id) drawn.turn = null
+  if (credits[outcome]) row.spoke = [...row.spoke, entry.happenedAt]
+}
+
+function strike(
+  entries: ReadonlySet<string>,
+  by: string,
+  drawn: Drawn,
+  rowOf: (student?: string) => DrawnRow | undefined,
+) {
+  const strands = (r: DrawnRow) => [r.speaking, r.questions, r.chat, r.group, r.nods].flat()
+  for (const { id } of drawn.rows.filter((r) => strands(r).some((s) => entries.has(s.key))))
+    for (const s of strands(rowOf(id)!)) if (entries.has(s.key)) s.state = 'struck'
+  drawn.entries = drawn.entries.map((e): DrawnEntry => {
+    if (e.struckBy.length && e.struckBy.every((s) => entries.has(s))) return { ...e, state: 'pencil', struckBy: [] }
+    return e.entries.every((id) => entries.has(id)) ? { ...e, state: 'struck', struckBy: [by] } : e
+  })
+  if (drawn.head.endedBy && entries.has(drawn.head.endedBy))
+    drawn.head = { ...drawn.head, stage: 'live', endedAt: null, endedBy: null }
+  drawn.hands = drawn.hands.filter((h) => !entries.has(h.entry))
+  // Whether hands go up again with it, the server knows.
+  if (drawn.turn && entries.has(drawn.turn.entry)) drawn.turn = null
+  for (const r of [...drawn.beforeStart, ...drawn.beforeEnd]) if (r.ticked && entries.has(r.ticked)) r.ticked = null
+}
+
 function apply(
   entry: Noted,
   drawn: Drawn,
@@ -179,22 +210,9 @@ function apply(
   const act: Act = entry.act
   const pencil = entry.storedAt === undefined
   switch (act.type) {
-    case 'struck': {
-      const has = (strand: readonly { key: string }[]) => strand.some((s) => s.key === act.entry)
-      const struckRow = drawn.rows.find(
-        (r) => has(r.speaking) || has(r.questions) || has(r.chat) || has(r.group) || has(r.nods),
-      )
-      const mine = rowOf(struckRow?.id)
-      if (mine)
-        for (const s of [...mine.speaking, ...mine.questions, ...mine.chat, ...mine.group, ...mine.nods])
-          if (s.key === act.entry) s.state = 'struck'
-      for (const e of drawn.entries) if (e.id === act.entry) e.state = 'struck'
-      drawn.hands = drawn.hands.filter((h) => h.entry !== act.entry)
-      // Whether a hand goes up again with it, the server knows.
-      if (drawn.turn?.entry === act.entry) drawn.turn = null
-      for (const r of [...drawn.beforeStart, ...drawn.beforeEnd]) if (r.ticked === act.entry) r.ticked = null
+    case 'struck':
+      strike(new Set(struckOf(act)), entry.id, drawn, rowOf)
       break
-    }
     case 'reminderTicked':
       for (const r of [...drawn.beforeStart, ...drawn.beforeEnd])
         if (r.text === act.reminder) Object.assign(r, { ticked: entry.id, pencil })
@@ -233,16 +251,28 @@ function apply(
         }
       break
     case 'timerStarted':
-      drawn.timer = { task: act.task, from: entry.happenedAt, to: entry.happenedAt + act.seconds * 1000 }
+      drawn.timers = [
+        ...drawn.timers.filter((t) => t.group !== (act.group ?? null)),
+        {
+          task: act.task,
+          from: entry.happenedAt,
+          to: entry.happenedAt + act.seconds * 1000,
+          group: act.group ?? null,
+        },
+      ]
+      break
+    case 'lessonStarted':
+      drawn.head = { ...drawn.head, stage: 'live', startedAt: entry.happenedAt }
       break
     case 'lessonEnded':
-      drawn.over = true
+      drawn.head = { ...drawn.head, stage: 'ended', endedAt: entry.happenedAt, endedBy: entry.id }
       break
     case 'timerStopped':
-      drawn.timer = null
+      drawn.timers = drawn.timers.filter((t) => t.group !== (act.group ?? null))
       break
     case 'groupsMade':
       drawn.groups = act.groups
+      drawn.timers = drawn.timers.filter((t) => t.group === null || act.groups.some((g) => g.id === t.group))
       break
     case 'groupJoined':
       drawn.groups = drawn.groups.map((g) => ({
@@ -255,6 +285,7 @@ function apply(
       break
     case 'groupsDissolved':
       drawn.groups = []
+      drawn.timers = drawn.timers.filter((t) => t.group === null)
       break
     case 'boardPut':
       drawn.board = [
@@ -330,6 +361,8 @@ function apply(
       drawn.hands = drawn.hands.filter((h) => h.student !== row.id)
       break
     case 'called': {
+      const handing = rowOf(act.by ?? undefined)
+      if (handing) turnEnds(handing, drawn, 'full', entry)
       const hand = drawn.hands.find((h) => h.student === row.id)
       drawn.hands = drawn.hands.filter((h) => h !== hand)
       drawn.turn = {
@@ -344,9 +377,7 @@ function apply(
       break
     }
     case 'turnTaken':
-      drawn.hands = drawn.hands.filter((h) => h.student !== row.id)
-      if (drawn.turn?.student === row.id) drawn.turn = null
-      if (credits[act.outcome]) row.spoke = [...row.spoke, entry.happenedAt]
+      turnEnds(row, drawn, act.outcome, entry)
       break
     case 'pointCovered':
       row.points = [...row.points, act.point]
@@ -361,20 +392,4 @@ function apply(
       row.contacts++
       break
   }
-}
-
-/** The chat with this browser's own words on it. */
-export function drawChat(messages: readonly Schemas['ChatLine'][], noted: readonly Noted[]): Schemas['ChatLine'][] {
-  const drawn = messages.map((m) => ({ ...m }))
-  const gone = new Set<string>()
-  for (const { act, refused } of noted) {
-    if (refused) continue
-    const message = 'message' in act ? drawn.find((m) => m.entry === act.message) : undefined
-    if (!message) continue
-    if (act.type === 'chatSorted') Object.assign(message, { kind: act.kind, sorted: true })
-    if (act.type === 'chatDealtWith') message.dealtWith = true
-    if (act.type === 'messageShown') message.shown = message.entry
-    if (act.type === 'chatHidden') gone.add(message.entry)
-  }
-  return drawn.filter((m) => !gone.has(m.entry))
 }

@@ -35,6 +35,12 @@ function write() {
   text.value = ''
 }
 
+const handTo = ref('')
+function handOn() {
+  act({ doing: 'handOn', to: handTo.value })
+  handTo.value = ''
+}
+
 const live = computed(() => lesson.value?.stage === 'live')
 const open = computed(() => own.value?.questions.filter((q) => q.open) ?? [])
 const past = computed(() => own.value?.questions.filter((q) => !q.open) ?? [])
@@ -117,6 +123,16 @@ watchEffect(() => {
           {{ own.hand.of }}.
         </p>
         <p v-else-if="handUp" class="lead pencil">Your hand goes up…</p>
+        <form v-if="own.mayHandOnTo?.length" class="row" @submit.prevent="handOn">
+          <label class="row"
+            >Hand on to
+            <select v-model="handTo" required>
+              <option value="" disabled>choose somebody</option>
+              <option v-for="c in own.mayHandOnTo" :key="c.student" :value="c.student">{{ c.name }}</option>
+            </select></label
+          >
+          <button class="first" :disabled="waits('handOn')">Hand on</button>
+        </form>
         <p class="row">
           <button v-if="!handUp" class="first" @click="act({ doing: 'raiseHand' })">Raise your hand</button>
           <button v-if="!handUp" class="quiet" @click="act({ doing: 'sayReady' })">I am ready</button>
@@ -127,7 +143,7 @@ watchEffect(() => {
       </section>
 
       <section v-if="lesson.signals" aria-label="Your signal">
-        <p class="lead">{{ lesson.board.statement?.text }}</p>
+        <p class="lead">{{ lesson.board.statement?.text ?? 'Show where you are' }}</p>
         <p class="row">
           <button
             v-for="signal in lesson.signals"
@@ -175,7 +191,7 @@ watchEffect(() => {
       <section v-if="lesson.said.length" aria-label="Said in class">
         <h2>From the class</h2>
         <p v-for="m in lesson.said" :key="m.message" class="line">
-          <b>{{ m.who }}</b> <bdi>{{ m.text }}</bdi>
+          <b v-if="m.who">{{ m.who }}</b> <bdi>{{ m.text }}</bdi>
         </p>
       </section>
     </template>

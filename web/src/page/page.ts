@@ -56,7 +56,7 @@ export function usePage(code: string) {
   async function call<T>(path: string, body?: unknown): Promise<{ status: number; data?: T; detail: string }> {
     const response = await fetch(base + path, {
       method: body === undefined ? 'GET' : 'POST',
-      headers: { 'X-Student-Page': '1', ...(body === undefined ? {} : { 'Content-Type': 'application/json' }) },
+      headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
       body: body === undefined ? undefined : JSON.stringify(body),
     }).catch(() => undefined)
     if (!response) return { status: 0, detail: 'No connection. It goes on by itself.' }

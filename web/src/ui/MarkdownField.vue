@@ -1,10 +1,18 @@
 <script setup lang="ts">
-import { onBeforeUnmount, ref, watch } from 'vue'
+import { onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { api, ask } from '../api/client'
 import Rendered from './Rendered.vue'
 
 /** A text in Markdown, and beside it what the class will see. */
-defineProps<{ label: string; placeholder?: string; rows?: number }>()
+const props = defineProps<{
+  label: string
+  placeholder?: string
+  rows?: number
+  /** Whoever opened it wants to write. */
+  focused?: boolean
+}>()
+const field = useTemplateRef<HTMLTextAreaElement>('field')
+onMounted(() => props.focused && field.value?.focus())
 const text = defineModel<string>({ required: true })
 const html = ref('')
 const problems = ref<string[]>([])
@@ -40,6 +48,7 @@ onBeforeUnmount(() => clearTimeout(timer))
     <label
       ><span class="sr-only">{{ label }}</span
       ><textarea
+        ref="field"
         v-model="text"
         class="field"
         :rows="rows ?? 4"

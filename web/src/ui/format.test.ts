@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, test } from 'vitest'
 import { session } from '../features/accounts/session'
-import { addDays, dayName, hour, isoDay, minuteOfDay, mondayOf } from './format'
+import { addDays, atHour, dayName, hour, isoDay, minuteOfDay, mondayOf } from './format'
 
 const at = (text: string) => Date.parse(text)
 const inZone = (timeZone: string) => {
@@ -25,6 +25,17 @@ describe('days and times are those of the school', () => {
     expect(isoDay(at(instant))).toBe(day)
     expect(hour(at(instant))).toBe(time)
     expect(minuteOfDay(at(instant))).toBe(Number(time.slice(0, 2)) * 60 + Number(time.slice(3)))
+  })
+
+  test.each([
+    ['Atlantic/Faroe', '09:47', '2026-11-26T09:30:00Z', '2026-11-26T09:47:00Z'],
+    ['Atlantic/Faroe', '09:20', '2026-11-26T09:30:41Z', '2026-11-26T09:20:00Z'],
+    ['Atlantic/Faroe', '00:05', '2026-11-26T23:50:00Z', '2026-11-27T00:05:00Z'], // a lesson over midnight
+    ['Atlantic/Faroe', '23:50', '2026-11-27T00:05:00Z', '2026-11-26T23:50:00Z'],
+    ['America/St_Johns', '09:47', '2026-11-25T13:00:00Z', '2026-11-25T13:17:00Z'],
+  ])('in %s %s near %s is %s', (zone, time, near, moment) => {
+    inZone(zone)
+    expect(atHour(time, at(near))).toBe(at(moment))
   })
 
   test.each([

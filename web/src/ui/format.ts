@@ -35,6 +35,14 @@ export function minuteOfDay(at: number) {
   return h! * 60 + m!
 }
 
+/** The moment of an hour ("09:47") at the school, the one that is nearest to another moment. */
+export function atHour(time: string, near: number) {
+  const [h, m] = time.split(':').map(Number)
+  const day = 24 * 60
+  const away = ((h! * 60 + m! - minuteOfDay(near) + day * 1.5) % day) - day / 2
+  return near - (near % 60_000) + away * 60_000
+}
+
 /** Days after a day: 2026-11-26 and 7 make 2026-12-03. Days have no zone, and so no change of the clocks. */
 export function addDays(day: string, days: number) {
   const at = new Date(`${day}T12:00:00Z`)
@@ -61,6 +69,9 @@ export function clock(milliseconds: number) {
   const two = (n: number) => String(n).padStart(2, '0')
   return h > 0 ? `${h}:${two(m)}:${two(s)}` : `${m}:${two(s)}`
 }
+
+/** What is left until a moment, as a clock; in words once it has passed. */
+export const timeLeft = (to: number, now: number) => (to > now ? clock(to - now) : 'time is up')
 
 /** Whole minutes with the unit, half away from zero. */
 export const minutes = (milliseconds: number) => `${Math.round(Math.max(0, milliseconds) / 60_000)} min`

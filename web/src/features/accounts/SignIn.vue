@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ask } from '../../api/client'
 import Notice from '../../ui/Notice.vue'
+import { vFocus } from '../../ui/vFocus'
 import { loadSession, renewSession, session } from './session'
 
 const route = useRoute()
@@ -84,7 +85,9 @@ const makeAccount = () =>
       <form v-if="session?.awaitsFirstAccount" class="grid gap-4" @submit.prevent="makeAccount">
         <h2 class="text-head font-bold">Make the first account</h2>
         <p class="-mt-3 text-ink-soft">Nobody has an account here yet. It stays on this machine.</p>
-        <label>Your name<input v-model="name" class="field" required maxlength="100" autocomplete="name" /></label>
+        <label
+          >Your name<input v-model="name" v-focus class="field" required maxlength="100" autocomplete="name"
+        /></label>
         <label
           >School<input v-model="school" class="field" required maxlength="100" autocomplete="organization"
         /></label>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, inject } from 'vue'
 import type { Schemas } from '../../api/client'
-import { clock } from '../../ui/format'
+import { timeLeft } from '../../ui/format'
 import Rendered from '../../ui/Rendered.vue'
 import ResultsChart from '../questions/ResultsChart.vue'
 
@@ -15,12 +15,12 @@ const countIn = computed(() => {
   const left = countFrom - Math.floor((props.now - since) / 1000)
   return left > 0 ? String(Math.min(left, countFrom)) : 'Now'
 })
-const left = (to: number) => (to > props.now ? clock(to - props.now) : 'time is up')
+const left = (to: number) => timeLeft(to, props.now)
 const address = location.host + '/p'
 const isEmpty = computed(() => Object.entries(props.board).every(([name, part]) => name === 'now' || part === null))
 const beside = computed(() => {
   const b = props.board
-  return !!(b.stage || b.timer || b.turn || b.handLine || b.signals || b.wayIn)
+  return !!(b.stage || b.timers || b.turn || b.handLine || b.signals || b.wayIn)
 })
 </script>
 
@@ -65,7 +65,7 @@ const beside = computed(() => {
       </section>
       <section v-if="board.messages?.length" class="messages">
         <p v-for="m in board.messages" :key="m.message">
-          <b>{{ m.who }}</b> <bdi>{{ m.text }}</bdi>
+          <b v-if="m.who">{{ m.who }}</b> <bdi>{{ m.text }}</bdi>
         </p>
       </section>
       <Rendered v-if="board.directions" class="directions" :html="board.directions" />
@@ -93,9 +93,11 @@ const beside = computed(() => {
         <h2>{{ board.stage.name }}</h2>
         <p class="time">{{ left(board.stage.to) }}</p>
       </section>
-      <section v-if="board.timer">
-        <h2>{{ board.timer.task || 'Your task' }}</h2>
-        <p class="time">{{ left(board.timer.to) }}</p>
+      <section v-for="timer in board.timers ?? []" :key="timer.group ?? ''">
+        <h2>
+          {{ timer.group ? `${timer.group}${timer.task ? `: ${timer.task}` : ''}` : timer.task || 'Your task' }}
+        </h2>
+        <p class="time">{{ left(timer.to) }}</p>
       </section>
       <section v-if="board.turn">
         <h2>Turn</h2>

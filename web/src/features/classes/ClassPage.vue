@@ -11,6 +11,7 @@ import KeyCap from '../../ui/KeyCap.vue'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
 import UndoNote from '../../ui/UndoNote.vue'
+import { vFocus } from '../../ui/vFocus'
 import LessonList from '../lessons/LessonList.vue'
 import KnownNames from './KnownNames.vue'
 import StudentEditor from './StudentEditor.vue'
@@ -29,7 +30,11 @@ const open = ref<string>()
 const live = computed(() => page.data.value?.lessons.find((l) => l.stage === 'live'))
 const students = computed(() => page.data.value?.students ?? [])
 
+// A second press before the first has come back begins no second lesson.
+let starting = false
 async function start() {
+  if (starting) return
+  starting = true
   problem.value = undefined
   try {
     const params = { path: { id: props.id } }
@@ -40,6 +45,8 @@ async function start() {
     await router.push(`/lessons/${lesson.id}/live`)
   } catch (failure) {
     problem.value = (failure as Error).message
+  } finally {
+    starting = false
   }
 }
 
@@ -51,12 +58,12 @@ async function changed(what: Done) {
 const toggle = (student: string) => (open.value = open.value === student ? undefined : student)
 
 function comeBack(student: Schemas['StudentLine']) {
-  const { number, family, given, preferred, email, tags } = student
+  const { number, family, given, preferred, email, secondEmail, phone, tags } = student
   const put = (inClass: boolean) =>
     ask(
       api.PUT('/api/classes/{id}/students/{student}', {
         params: { path: { id: props.id, student: student.id } },
-        body: { number, family, given, preferred, email, tags, inClass },
+        body: { number, family, given, preferred, email, secondEmail, phone, tags, inClass },
       }),
     )
   return tried(async () => {
@@ -84,7 +91,12 @@ function comeBack(student: Schemas['StudentLine']) {
         </p>
         <form v-else-if="students.length" class="mb-6 flex flex-wrap items-end gap-5" @submit.prevent="start">
           <label class="min-w-[12rem] flex-1"
-            >A lesson now<input v-model="title" class="field" maxlength="100" placeholder="What it is about"
+            >A lesson now<input
+              v-model="title"
+              v-focus="!page.data.value.lessons.length"
+              class="field"
+              maxlength="100"
+              placeholder="What it is about"
           /></label>
           <label class="w-24"
             >Minutes<input v-model.number="length" class="field" type="number" min="5" max="600" required

@@ -1,34 +1,21 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
-import { useRouter } from 'vue-router'
+import { computed } from 'vue'
 import { api, ask, type Schemas } from '../../api/client'
 import { useDone } from '../../ui/done'
 import NameField from '../../ui/NameField.vue'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
 import UndoNote from '../../ui/UndoNote.vue'
+import NewClass from './NewClass.vue'
 
 type ClassLine = Schemas['ClassLine']
-const router = useRouter()
 const queries = useQueryClient()
 const classes = useQuery({ queryKey: ['classes'], queryFn: () => ask(api.GET('/api/classes')) })
 const terms = useQuery({ queryKey: ['terms'], queryFn: () => ask(api.GET('/api/terms')) })
-const name = ref('')
 const { done, problem, tried } = useDone()
 const inUse = computed(() => classes.data.value?.filter((c) => !c.archived) ?? [])
 const putAway = computed(() => classes.data.value?.filter((c) => c.archived) ?? [])
-
-async function make() {
-  problem.value = undefined
-  try {
-    const made = await ask(api.POST('/api/classes', { body: { name: name.value } }))
-    await queries.invalidateQueries()
-    await router.push(`/classes/${made.id}/roster`)
-  } catch (failure) {
-    problem.value = (failure as Error).message
-  }
-}
 
 async function change(line: ClassLine, to: Partial<ClassLine>, said: string) {
   const put = ({ name, termId, archived }: ClassLine) =>
@@ -107,17 +94,7 @@ async function change(line: ClassLine, to: Partial<ClassLine>, said: string) {
     <p v-else-if="classes.data.value" class="mt-3 text-lead text-ink-soft">
       There is no class in use. Name one; its roster comes next.
     </p>
-    <form class="mt-8 flex max-w-[30rem] items-end gap-5" @submit.prevent="make">
-      <label class="flex-1"
-        >A new class<input
-          v-model="name"
-          class="field"
-          required
-          maxlength="100"
-          placeholder="Weather and Tides, year 8"
-      /></label>
-      <button class="press-first">Make it</button>
-    </form>
+    <NewClass class="mt-8" />
     <p class="mt-6"><RouterLink class="quiet" to="/terms">Terms and days off</RouterLink></p>
 
     <section v-if="putAway.length" class="mt-8 max-w-[46rem]" aria-labelledby="away">

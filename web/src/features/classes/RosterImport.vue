@@ -26,6 +26,8 @@ const fields = [
   { name: 'preferred', label: 'preferred name' },
   { name: 'name', label: 'whole name' },
   { name: 'email', label: 'e-mail address' },
+  { name: 'secondEmail', label: 'second e-mail address' },
+  { name: 'phone', label: 'telephone' },
   { name: 'tags', label: 'tags' },
 ] as const
 const labels: Record<string, string> = Object.fromEntries(fields.map((f) => [f.name, f.label]))
@@ -276,6 +278,8 @@ function tick(keys: string[], on: boolean) {
                     step.entry?.preferred && `called ${step.entry.preferred}`,
                     step.entry?.number,
                     step.entry?.email,
+                    step.entry?.secondEmail,
+                    step.entry?.phone,
                     step.entry?.tags,
                   ]
                     .filter(Boolean)

@@ -16,6 +16,8 @@ const recordOf = (s?: Student) => ({
   given: s?.given ?? '',
   preferred: s?.preferred ?? '',
   email: s?.email ?? '',
+  secondEmail: s?.secondEmail ?? '',
+  phone: s?.phone ?? '',
   tags: s?.tags.split(';').join(', ') ?? '',
 })
 const record = ref(recordOf(props.student))
@@ -27,6 +29,8 @@ const fields = [
   { name: 'preferred', label: 'Called, if not so', required: false },
   { name: 'number', label: 'Student number', required: false },
   { name: 'email', label: 'E-mail address', required: false },
+  { name: 'secondEmail', label: 'Second e-mail address', required: false },
+  { name: 'phone', label: 'Telephone', required: false },
   { name: 'tags', label: 'Tags, with commas between', required: false },
 ] as const
 

@@ -8,6 +8,7 @@ import MarkdownField from '../../ui/MarkdownField.vue'
 import Notice from '../../ui/Notice.vue'
 import UndoNote from '../../ui/UndoNote.vue'
 import { nodKeys } from '../live/acts'
+import RuleJumps from './RuleJumps.vue'
 import { ruleSections, shownValue, storedValue, strands, type RuleField, type Rules } from './rules'
 
 /** Ground rules of a class or a lesson: each with an example that the rules themselves reckon while it is changed. */
@@ -90,6 +91,17 @@ async function storeThem() {
   }
 }
 
+const idOf = (head: string) => `rules-${head.toLowerCase().replace(/ /g, '-')}`
+const parts = [
+  ...ruleSections.map((s) => ({ id: idOf(s.head), label: s.head })),
+  { id: 'weights', label: 'Weights' },
+  { id: 'nods', label: 'Nods' },
+  { id: 'signals', label: 'Signals' },
+  { id: 'before-start', label: 'Reminders' },
+  { id: 'rubric', label: 'Rubric' },
+  { id: 'word', label: 'Word ahead' },
+]
+
 /** Brings in the rules of somewhere else, to be looked at before they are stored. */
 function bringIn(other: Schemas['ClassRules']) {
   rules.value = copy(other)
@@ -99,8 +111,9 @@ defineExpose({ bringIn })
 
 <template>
   <form class="mt-4 max-w-[70rem]" @submit.prevent="storeThem">
+    <RuleJumps :parts="parts" />
     <section v-for="section in ruleSections" :key="section.head" class="mt-6" :aria-label="section.head">
-      <h2 class="rule-head">{{ section.head }}</h2>
+      <h2 :id="idOf(section.head)" class="rule-head">{{ section.head }}</h2>
       <div v-for="field in section.fields" :key="field.rule" class="rule">
         <label :for="`rule-${field.rule}`">{{ field.label }}</label>
         <span class="flex items-baseline gap-2">
@@ -139,7 +152,7 @@ defineExpose({ bringIn })
     </section>
 
     <section class="mt-6" aria-label="Weights of the strands">
-      <h2 class="rule-head">Weights of the strands</h2>
+      <h2 id="weights" class="rule-head">Weights of the strands</h2>
       <div class="rule">
         <span>A score is woven from</span>
         <span class="col-span-1 flex flex-wrap gap-x-5 gap-y-1">

@@ -62,6 +62,7 @@ export const ruleSections: readonly { head: string; fields: readonly RuleField[]
       scheme('speakingTarget', 'Turns for a full strand', 'turns', { step: 0.5 }),
       scheme('uncalledHand', 'A hand never called earns', 'of 1', { step: 0.05 }),
       scheme('signalAnswered', 'A signal round answered earns', 'of 1', { step: 0.05 }),
+      scheme('signalGiven', 'A signal of one’s own accord earns', 'of 1', { step: 0.05 }),
       scheme(
         'openLineIsChance',
         'An open hand line',
@@ -87,6 +88,18 @@ export const ruleSections: readonly { head: string; fields: readonly RuleField[]
         'On the student page, one’s own strokes',
         'choice',
         yesNo('are shown', 'are not shown'),
+      ),
+      ofClass(
+        'signalsAnyTime',
+        'On the student page, agreed signals',
+        'choice',
+        yesNo('can be given at any time', 'belong to signal rounds'),
+      ),
+      ofClass(
+        'studentsHandOn',
+        'On the student page, whoever has the word',
+        'choice',
+        yesNo('may hand on to another', 'leaves it to you who is next'),
       ),
       ofClass('extraTimeShare', 'Extra time, for those tagged so, adds', '%'),
       scheme('chatTarget', 'Messages for a full strand', 'messages', { step: 1 }),

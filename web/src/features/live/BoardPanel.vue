@@ -18,7 +18,7 @@ const parts = computed(() => {
       why: 'none for this stage',
     },
     { item: 'stage', label: 'Stage and its time', can: !!drawn.value?.stage, why: 'no stages planned' },
-    { item: 'timer', label: 'Time for a task', can: !!drawn.value?.timer, why: 'none runs' },
+    { item: 'timer', label: 'Time for a task', can: !!drawn.value?.timers.length, why: 'none runs' },
     { item: 'turn', label: 'Whose turn it is', can: true, why: '' },
     { item: 'handLine', label: 'Hand line', can: true, why: '' },
     { item: 'groups', label: 'Groups', can: !!drawn.value?.groups.length, why: 'none made' },

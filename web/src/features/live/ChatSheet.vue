@@ -10,7 +10,7 @@ import { digitOf } from './acts'
  * The sweep: through the messages by keyboard, each with the kind it probably is. What is settled here counts; until then nothing does.
  */
 const props = defineProps<{ messages: readonly Schemas['ChatLine'][]; canNote: boolean; plain?: boolean }>()
-const emit = defineEmits<{ note: [act: Act]; close: [] }>()
+const emit = defineEmits<{ note: [...acts: Act[]]; close: [] }>()
 
 type Kind = Schemas['ChatKind']
 const kinds: { kind: Kind; label: string; key: string }[] = [
@@ -24,18 +24,27 @@ const labelOf = (kind: Kind) => kinds.find((k) => k.kind === kind)?.label ?? 'un
 
 const shown = ref<'waiting' | 'all' | 'questions'>('waiting')
 const byStudent = ref(false)
+/** Only what was written in one stage; empty for all. */
+const stage = ref('')
 const at = ref<string>()
 const list = ref<HTMLElement>()
 const waits = (m: Schemas['ChatLine']) => !m.sorted && !m.repeat
 const isOpen = (m: Schemas['ChatLine']) => m.kind === 'question' && !m.dealtWith && !m.repeat
+const stages = computed(() => [...new Set(props.messages.flatMap((m) => (m.stage ? [m.stage] : [])))])
 const lines = computed(() => {
   const chosen = props.messages.filter(
-    (m) => shown.value === 'all' || (shown.value === 'questions' ? isOpen(m) : waits(m)),
+    (m) =>
+      (shown.value === 'all' || (shown.value === 'questions' ? isOpen(m) : waits(m))) &&
+      (!stage.value || m.stage === stage.value),
   )
   return byStudent.value ? [...chosen].sort((a, b) => a.who.localeCompare(b.who) || a.at - b.at) : chosen
 })
 const waiting = computed(() => props.messages.filter(waits).length)
 const open = computed(() => props.messages.filter(isOpen).length)
+/** Messages of the list whose kind is only proposed: one press takes all of them. */
+const proposed = computed(() => lines.value.filter((m) => waits(m) && m.proposal !== 'unsorted'))
+const takeProposals = () =>
+  emit('note', ...proposed.value.map((m): Act => ({ type: 'chatSorted', message: m.entry, kind: m.proposal })))
 const current = computed(() => lines.value.find((m) => m.entry === at.value) ?? lines.value[0])
 /** Everything of the one whose message is looked at. */
 const ofOne = computed(() =>
@@ -53,6 +62,8 @@ function settle(act: Act) {
   emit('note', act)
   if (shown.value !== 'all' || act.type !== 'chatDealtWith') at.value = next?.entry
 }
+const show = (m: Schemas['ChatLine'], withoutName: boolean) =>
+  emit('note', { type: 'messageShown', message: m.entry, withoutName })
 const sort = (kind: Kind) => current.value && settle({ type: 'chatSorted', message: current.value.entry, kind })
 function onKey(event: KeyboardEvent) {
   const m = current.value
@@ -60,13 +71,14 @@ function onKey(event: KeyboardEvent) {
   const kind = kinds.find((k) => k.key === digit)
   if (event.key === 'ArrowDown') move(1)
   else if (event.key === 'ArrowUp') move(-1)
+  else if (event.key === '+' && props.canNote && proposed.value.length) takeProposals()
   else if (!m || !props.canNote) return false
   else if (kind) sort(kind.kind)
   else if (event.key === 'Enter') {
     if (m.proposal === 'unsorted') move(1)
     else sort(m.proposal)
   } else if (digit === '0' && isOpen(m)) settle({ type: 'chatDealtWith', message: m.entry })
-  else if (digit === '6' && m.fromPage && !m.shown) emit('note', { type: 'messageShown', message: m.entry })
+  else if ((digit === '6' || digit === '7') && m.fromPage && !m.shown) show(m, digit === '7')
   else if (event.key === 'Delete') settle({ type: 'chatHidden', message: m.entry })
   else return false
   return true
@@ -91,6 +103,13 @@ defineExpose({ onKey })
         </button>
         <button class="quiet" :aria-pressed="shown === 'all'" @click="shown = 'all'">all {{ messages.length }}</button>
         <button class="quiet" :aria-pressed="byStudent" @click="byStudent = !byStudent">by student</button>
+        <select v-if="stages.length > 1" v-model="stage" class="quiet max-w-36" aria-label="Written in which stage">
+          <option value="">in any stage</option>
+          <option v-for="name in stages" :key="name" :value="name">in “{{ name }}”</option>
+        </select>
+        <button v-if="canNote && proposed.length" class="quiet font-semibold" @click="takeProposals">
+          take {{ proposed.length === 1 ? 'the proposal' : `all ${proposed.length} proposals` }} <KeyCap k="+" />
+        </button>
         <button v-if="!plain" class="quiet" @click="emit('close')">back to the sheet <KeyCap k="Esc" /></button>
       </span>
     </div>
@@ -161,13 +180,12 @@ defineExpose({ onKey })
           >
             <span>answered</span><KeyCap k="0" />
           </button>
-          <button
-            v-if="current.fromPage && !current.shown"
-            class="choice"
-            @click="emit('note', { type: 'messageShown', message: current.entry })"
-          >
-            <span>show to the class</span><KeyCap k="6" />
-          </button>
+          <template v-if="current.fromPage && !current.shown">
+            <button class="choice" @click="show(current, false)"><span>show to the class</span><KeyCap k="6" /></button>
+            <button class="choice" @click="show(current, true)">
+              <span>show without the name</span><KeyCap k="7" />
+            </button>
+          </template>
           <button class="choice" @click="settle({ type: 'chatHidden', message: current.entry })">
             <span>hide</span><KeyCap k="Delete" />
           </button>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useLive } from '../../live/lesson'
+import type { Act } from '../../live/outbox'
 import { hour } from '../../ui/format'
 import SidePanel from './SidePanel.vue'
 import StudentFinder from './StudentFinder.vue'
@@ -10,20 +11,18 @@ const emit = defineEmits<{ close: [] }>()
 const { drawn, note } = useLive()
 const rows = computed(() => drawn.value?.rows ?? [])
 const nameOf = (id: string) => rows.value.find((r) => r.id === id)?.shortName ?? 'a student'
-/** Whose name has a word in common with the one that was given. */
-const likely = (name: string) => {
-  const given = name.toLowerCase().split(/\s+/)
-  return rows.value
-    .filter((r) =>
-      given.some((word) => word.length > 1 && `${r.called} ${r.rest}`.toLowerCase().split(/\s+/).includes(word)),
-    )
-    .slice(0, 3)
-}
+/** Callers whose name leaves no doubt: one press lets in all of them. */
+const sure = computed(() => drawn.value?.callers.filter((c) => c.sure) ?? [])
+const admit = (session: string, student: string | null): Act => ({ type: 'pageAdmitted', session, student })
+const letIn = () => note(...sure.value.map((c) => admit(c.session, c.sure)))
 const match = (name: string, student: string | null) => note({ type: 'nameMatched', name, student })
 </script>
 
 <template>
   <SidePanel title="Names at the door" @close="emit('close')">
+    <p v-if="sure.length > 1" class="pt-2 text-small">
+      <button class="press" @click="letIn">Let in all {{ sure.length }} who are sure</button>
+    </p>
     <div v-for="caller in drawn?.callers" :key="caller.session" class="border-b border-rule py-2">
       <p class="flex items-baseline justify-between gap-2">
         <bdi class="truncate font-bold" :title="caller.name">{{ caller.name }}</bdi>
@@ -31,20 +30,19 @@ const match = (name: string, student: string | null) => note({ type: 'nameMatche
       </p>
       <div class="flex flex-wrap gap-x-3 text-small">
         <button
-          v-for="row in likely(caller.name)"
-          :key="row.id"
-          class="quiet font-semibold"
-          @click="note({ type: 'pageAdmitted', session: caller.session, student: row.id })"
+          v-for="student in caller.proposals.slice(0, 3)"
+          :key="student"
+          class="quiet"
+          :class="{ 'font-semibold': student === caller.sure }"
+          @click="note(admit(caller.session, student))"
         >
-          {{ row.shortName }}
+          {{ nameOf(student) }}
         </button>
-        <button class="quiet" @click="note({ type: 'pageAdmitted', session: caller.session, student: null })">
-          turn away
-        </button>
+        <button class="quiet" @click="note(admit(caller.session, null))">turn away</button>
       </div>
       <StudentFinder
         :label="`Somebody else is “${caller.name}”`"
-        @choose="(student) => note({ type: 'pageAdmitted', session: caller.session, student })"
+        @choose="(student) => note(admit(caller.session, student))"
       />
     </div>
     <p v-if="!drawn?.door.length && !drawn?.callers.length" class="py-2 text-ink-soft">

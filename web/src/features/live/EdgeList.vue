@@ -4,60 +4,77 @@ import { useLive } from '../../live/lesson'
 import { clock } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 import type { Command } from './acts'
+import { gauge } from './gauge'
+import { sound } from './sound'
 
-/** What waits at the edge, with a count, and what else can be opened. Nothing here ever opens by itself. */
+/** What waits at the edge, with a count, and what else can be opened, each at its own place. Nothing here ever opens by itself. */
 const props = defineProps<{ commands: readonly Command[]; missing: number; drawBy: 'leastHeard' | 'onceRound' }>()
 const emit = defineEmits<{ run: [command: string]; otherDraw: [] }>()
 const { head, drawn, now } = useLive()
 
-const keyOf = (name: string) => props.commands.find((c) => c.name === name)!.key
-const lines = computed(() => {
-  const timer = drawn.value?.timer
-  const up = drawn.value?.board.length ?? 0
-  const asked = drawn.value?.askings.findLast((a) => a.closedAt === null)
-  const pages = drawn.value?.rows.filter((r) => r.page).length ?? 0
-  const groups = drawn.value?.groups.length ?? 0
-  const door = drawn.value?.door.filter((d) => !d.later).length ?? 0
-  const tries = head.value?.tries
-  const callers = drawn.value?.callers.length ?? 0
+const keyOf = (name: string) => props.commands.find((c) => c.name === name)?.key
+interface Line {
+  name: string
+  label: string
+  /** What is said of it, where the label is short. */
+  whole?: string
+  count?: string | number
+  waits?: boolean
+}
+const asked = computed(() => drawn.value?.askings.findLast((a) => a.closedAt === null))
+const wide = computed((): Line[] => [
+  {
+    name: 'questions',
+    label: 'Questions',
+    count: asked.value
+      ? `${asked.value.answered} of ${asked.value.goesTo - asked.value.cannot}`
+      : drawn.value?.askings.length,
+    waits: !!asked.value,
+  },
+  { name: 'draw', label: 'Draw a name' },
+])
+const narrow = computed((): Line[] => {
+  const { timers, board, groups, rows, door, callers } = drawn.value!
+  const timer = timers.toSorted((a, b) => a.to - b.to)[0]
+  const knocking = door.filter((d) => !d.later).length + callers.length
+  const { tries, chatWaiting, feed } = head.value!
+  const pages = rows.filter((r) => r.page).length
   return [
-    { name: 'door', label: 'Names at the door', count: door + callers || '', waits: door + callers > 0 },
-    { name: 'chat', label: 'Chat to sweep', count: head.value?.chatWaiting || '', waits: !!head.value?.chatWaiting },
-    { name: 'reach', label: 'Missing', count: props.missing || '', waits: props.missing > 0 },
-    { name: 'rollCall', label: 'Roll call', count: '' },
-    { name: 'draw', label: 'Draw a name', count: '' },
-    { name: 'signal', label: 'Signal round', count: head.value?.rounds.length || '' },
-    {
-      name: 'questions',
-      label: 'Questions',
-      count: asked ? `${asked.answered} of ${asked.goesTo - asked.cannot}` : drawn.value?.askings.length || '',
-      waits: !!asked,
-    },
-    { name: 'groups', label: 'Groups', count: groups || '' },
+    { name: 'door', label: 'Door', whole: 'Names at the door', count: knocking, waits: knocking > 0 },
+    { name: 'chat', label: 'To sweep', whole: 'Chat to sweep', count: chatWaiting, waits: chatWaiting > 0 },
+    { name: 'reach', label: 'Missing', count: props.missing, waits: props.missing > 0 },
+    { name: 'rollCall', label: 'Roll call' },
+    { name: 'signal', label: 'Signal round' },
+    { name: 'groups', label: 'Groups', count: groups.length },
     {
       name: 'timer',
-      label: 'Time for a task',
-      count: timer ? (timer.to > now.value ? clock(timer.to - now.value) : 'over') : '',
+      label: 'Timer',
+      whole: 'Time for a task, timer',
+      count: timer
+        ? `${timer.to > now.value ? clock(timer.to - now.value) : 'over'}${timers.length > 1 ? ` (${timers.length})` : ''}`
+        : '',
       waits: !!timer,
     },
-    { name: 'board', label: 'Class board', count: up ? `${up} up` : '' },
+    { name: 'board', label: 'Board', whole: 'Class board', count: board.length ? `${board.length} up` : '' },
     {
       name: 'wayIn',
       label: 'Student page',
-      count: tries?.tooManyKnocks ? 'too many' : tries?.wrong ? 'wrong passes' : pages ? `${pages} open` : '',
-      waits: !!tries?.tooManyKnocks || !!tries?.wrong,
+      count: tries.tooManyKnocks ? 'too many' : tries.wrong ? 'wrong' : pages,
+      waits: tries.tooManyKnocks || tries.wrong > 0,
     },
-    { name: 'links', label: 'Helpers and meeting', count: head.value?.feed ? 'connected' : '' },
+    { name: 'links', label: 'Links', whole: 'Helpers and meeting, links', count: feed ? 'on' : '' },
+    { name: 'find', label: 'Find', whole: 'Find a student by name' },
   ]
 })
+const spoken = (line: Line) => `${line.whole ?? line.label} ${line.count || ''}`.trim()
 </script>
 
 <template>
-  <nav class="mt-3" aria-label="More">
-    <div v-for="line in lines" :key="line.name" class="line" :class="{ waits: line.waits }">
-      <button class="press-line" @click="emit('run', line.name)">
+  <nav class="mt-2" aria-label="More">
+    <div v-for="line in wide" :key="line.name" class="line" :class="{ waits: line.waits }">
+      <button class="press-line" :aria-label="spoken(line)" @click="emit('run', line.name)">
         <span class="flex-1 text-start">{{ line.label }}</span>
-        <span>{{ line.count }}</span>
+        <span>{{ line.count || '' }}</span>
       </button>
       <button
         v-if="line.name === 'draw'"
@@ -67,12 +84,32 @@ const lines = computed(() => {
       >
         {{ drawBy === 'leastHeard' ? 'least heard' : 'once round' }}
       </button>
-      <span class="key"><KeyCap v-if="line.name !== 'links' && line.name !== 'wayIn'" :k="keyOf(line.name)" /></span>
+      <KeyCap class="key" :k="keyOf(line.name)!" />
+    </div>
+    <div class="two">
+      <div v-for="line in narrow" :key="line.name" class="line" :class="{ waits: line.waits }">
+        <button class="press-line" :aria-label="spoken(line)" @click="emit('run', line.name)">
+          <span class="flex-1 truncate text-start">{{ line.label }}</span>
+          <span>{{ line.count || '' }}</span>
+          <KeyCap v-if="keyOf(line.name)" class="key" :k="keyOf(line.name)!" />
+        </button>
+      </div>
+      <div class="line gap-3">
+        <button class="quiet" :aria-pressed="sound" title="A soft sound when a hand goes up" @click="sound = !sound">
+          sound
+        </button>
+        <button class="quiet" :aria-pressed="gauge" title="How loud it is here" @click="gauge = !gauge">gauge</button>
+      </div>
     </div>
   </nav>
 </template>
 
 <style scoped>
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  column-gap: 12px;
+}
 .line {
   display: flex;
   align-items: baseline;
@@ -85,7 +122,8 @@ const lines = computed(() => {
 .press-line {
   display: flex;
   flex: 1;
-  gap: 6px;
+  min-width: 0;
+  gap: 5px;
   min-height: 24px;
   align-items: baseline;
   white-space: nowrap;
@@ -99,8 +137,15 @@ const lines = computed(() => {
   font-weight: 650;
 }
 .key {
-  width: 30px;
-  text-align: right;
   font-weight: 400;
+}
+[aria-pressed='true'] {
+  font-weight: 700;
+  color: var(--ink);
+}
+@media (min-width: 561px) and (max-width: 900px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

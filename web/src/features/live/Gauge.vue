@@ -6,7 +6,7 @@ const { level, problem, start, stop } = useGauge()
 </script>
 
 <template>
-  <div>
+  <div class="mb-3 text-small">
     <p class="flex flex-wrap items-baseline gap-x-3">
       How loud it is here
       <template v-if="level === undefined">

@@ -1,22 +1,20 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import Sortable from 'sortablejs'
 import { computed, ref, type ObjectDirective } from 'vue'
-import { api, ask, type Schemas } from '../../api/client'
 import { useLive } from '../../live/lesson'
 import { entryId } from '../../live/outbox'
-import { count, shortDay } from '../../ui/format'
+import { timeLeft } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 import NameField from '../../ui/NameField.vue'
 import TallyStrokes from '../../ui/TallyStrokes.vue'
 import { digitOf } from './acts'
 import { isHere } from './choosing'
+import GroupMaker from './GroupMaker.vue'
 
 /** Groups: made at random or by hand, members moved by dragging, by keys or from a list; sit-ins with a mark for each member. */
 const props = defineProps<{ id: string; chosen: readonly string[]; running: boolean }>()
 const emit = defineEmits<{ close: []; choose: [students: string[]] }>()
-const { drawn, note, serverTime } = useLive()
-type Group = Schemas['StudentGroup']
+const { drawn, note, now, serverTime } = useLive()
 
 const rows = computed(() => drawn.value?.rows ?? [])
 const rowOf = (student: string) => rows.value.find((r) => r.id === student)
@@ -26,70 +24,25 @@ const placed = computed(() => new Set(groups.value.flatMap((g) => g.members)))
 const unplaced = computed(() => here.value.filter((s) => !placed.value.has(s)))
 const smallest = computed(() => [...groups.value].sort((a, b) => a.members.length - b.members.length)[0])
 
-const by = ref<'count' | 'size'>('count')
-const number = ref(4)
-const told = ref('')
-const problem = ref('')
-const asking = ref(false)
+function timerOf(group: string) {
+  const timer = drawn.value?.timers.find((t) => t.group === group)
+  return timer && timeLeft(timer.to, now.value)
+}
 const nameOf = (student: string) => rowOf(student)?.shortName ?? 'somebody'
-const named = (members: readonly (readonly string[])[]): Group[] =>
-  members.map((m, i) => ({ id: entryId(serverTime() + i), name: `Group ${i + 1}`, members: [...m] }))
 
-async function atRandom() {
-  asking.value = true
-  problem.value = ''
-  try {
-    const found = await ask(
-      api.POST('/api/lessons/{id}/groups/propose', {
-        params: { path: { id: props.id } },
-        body: {
-          students: here.value,
-          count: by.value === 'count' ? number.value : null,
-          size: by.value === 'size' ? number.value : null,
-          seed: Math.floor(Math.random() * 2 ** 31),
-        },
-      }),
-    )
-    note({ type: 'groupsMade', groups: named(found.groups) })
-    const pairs = (list: string[][], what: string) =>
-      list.length ? `${list.map((p) => p.map(nameOf).join(' and ')).join('; ')} ${what}. ` : ''
-    told.value =
-      pairs(found.split, 'could not be kept together') +
-      pairs(found.joined, 'could not be kept apart') +
-      (found.repeats
-        ? `${count(found.repeats, 'pair')} worked together before.`
-        : 'Nobody works with the same people as in earlier lessons.')
-  } catch (failure) {
-    problem.value = (failure as Error).message
-  } finally {
-    asking.value = false
-  }
+/** One more group, of those who are chosen. */
+function another() {
+  const taken = new Set(props.chosen)
+  const kept = groups.value.map((g) => ({ ...g, members: g.members.filter((m) => !taken.has(m)) }))
+  const name = `Group ${groups.value.length + 1}`
+  note({ type: 'groupsMade', groups: [...kept, { id: entryId(serverTime()), name, members: [...taken] }] })
+  emit('choose', [])
 }
-const byHand = () =>
-  note({
-    type: 'groupsMade',
-    groups: named(
-      Array.from(
-        { length: Math.max(1, by.value === 'count' ? number.value : Math.round(here.value.length / number.value)) },
-        () => [],
-      ),
-    ),
-  })
-
-const { data: before } = useQuery({
-  queryKey: ['groups-before', props.id],
-  queryFn: () => ask(api.GET('/api/lessons/{id}/groups/before', { params: { path: { id: props.id } } })),
-})
-/** The same groups as then, with those who are here now. */
-function again(then: Schemas['GroupsBefore']) {
-  const kept = then.groups.map((g, i) => ({
-    id: entryId(serverTime() + i),
-    name: g.name,
-    members: g.members.filter((m) => here.value.includes(m)),
-  }))
-  note({ type: 'groupsMade', groups: kept.filter((g) => g.members.length) })
+/** Dissolves one group: its members are in none, and the others stay as they are. */
+function dissolve(group: string) {
+  const kept = groups.value.filter((g) => g.id !== group)
+  note(kept.length ? { type: 'groupsMade', groups: kept } : { type: 'groupsDissolved' })
 }
-
 const move = (student: string, group: string | null) => note({ type: 'groupJoined', student, group })
 const placeAll = () => {
   const sizes = new Map(groups.value.map((g) => [g.id, g.members.length]))
@@ -180,35 +133,14 @@ const onBoard = computed(() => drawn.value?.board.some((b) => b.item === 'groups
           <button class="quiet" @click="note({ type: onBoard ? 'boardTaken' : 'boardPut', item: 'groups' })">
             {{ onBoard ? 'off the board' : 'on the board' }}
           </button>
-          <button class="quiet" @click="note({ type: 'groupsDissolved' })">dissolve</button>
+          <button class="quiet" @click="another">another group</button>
+          <button class="quiet" @click="note({ type: 'groupsDissolved' })">dissolve all</button>
         </template>
         <button class="quiet" @click="emit('close')">back to the sheet <KeyCap k="Esc" /></button>
       </span>
     </div>
 
-    <form v-if="running" class="make" @submit.prevent="atRandom">
-      <label><input v-model="by" type="radio" value="count" /> so many groups</label>
-      <label><input v-model="by" type="radio" value="size" /> groups of</label>
-      <input v-model.number="number" class="field number" type="number" min="1" max="60" aria-label="How many" />
-      <button class="press" :disabled="asking || !here.length">
-        {{ asking ? 'Making…' : groups.length ? 'Make anew at random' : 'Make at random' }}
-      </button>
-      <button type="button" class="press" @click="byHand">Empty, to fill by hand</button>
-      <template v-if="!groups.length">
-        <button v-for="b in before?.slice(0, 3)" :key="b.lessonId + b.at" type="button" class="press" @click="again(b)">
-          {{ b.lessonId === id ? 'As before' : `As on ${shortDay(b.at)}` }}
-        </button>
-      </template>
-    </form>
-    <p v-if="problem" role="alert" class="py-1 font-semibold">{{ problem }}</p>
-    <p v-else-if="told" role="status" class="py-1 text-small text-ink-soft">{{ told }}</p>
-    <p v-if="!groups.length" class="py-4 text-ink-soft">
-      {{
-        here.length
-          ? `${count(here.length, 'student')} here to be split. Wishes of the plan are kept where they can be.`
-          : 'Nobody is here yet.'
-      }}
-    </p>
+    <GroupMaker :id="id" :here="here" :running="running" />
 
     <div class="columns">
       <section v-for="(group, g) in groups" :key="group.id" class="group" :class="{ sitting: sitting === group.id }">
@@ -222,10 +154,19 @@ const onBoard = computed(() => drawn.value?.board.some((b) => b.item === 'groups
             :disabled="!running"
             @change="(name) => note({ type: 'groupRenamed', group: group.id, name: name || `Group ${g + 1}` })"
           />
+          <span v-if="timerOf(group.id)" class="text-small font-semibold">{{ timerOf(group.id) }}</span>
           <button v-if="running" class="quiet text-small" :aria-pressed="sitting === group.id" @click="sitIn(group.id)">
             {{ sitting === group.id ? 'leave' : 'sit in' }}
           </button>
           <button v-if="running" class="quiet text-small" @click="emit('choose', [...group.members])">all</button>
+          <button
+            v-if="running"
+            class="quiet text-small text-ink-soft"
+            :aria-label="`Take out ${group.name}: dissolve it alone`"
+            @click="dissolve(group.id)"
+          >
+            out
+          </button>
         </div>
         <ul v-members="group.id" :data-group="group.id" class="members">
           <li
@@ -262,7 +203,7 @@ const onBoard = computed(() => drawn.value?.board.some((b) => b.item === 'groups
               </button>
             </template>
             <button
-              v-else-if="running && here.includes(student)"
+              v-if="running && here.includes(student)"
               class="quiet word text-small"
               :aria-label="`Give ${nameOf(student)} the word before the class`"
               @click="note({ type: 'called', student, origin: 'invited' })"
@@ -305,16 +246,6 @@ const onBoard = computed(() => drawn.value?.board.some((b) => b.item === 'groups
 </template>
 
 <style scoped>
-.make {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: 4px 16px;
-  padding: 6px 0;
-}
-.number {
-  width: 4rem;
-}
 .columns {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(218px, 1fr));

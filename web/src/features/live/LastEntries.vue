@@ -2,7 +2,7 @@
 import { useLive } from '../../live/lesson'
 import { second } from '../../ui/format'
 
-/** The last entries, the newest first, each to be struck out by itself. */
+/** What was noted last, the newest first, press by press: each is struck out by itself, and put back. */
 defineProps<{ canStrike: boolean }>()
 const { drawn, strike } = useLive()
 </script>
@@ -10,14 +10,24 @@ const { drawn, strike } = useLive()
 <template>
   <ol class="entries" aria-label="Last entries">
     <li v-for="entry in drawn?.entries.slice(0, 6)" :key="entry.id" :class="entry.state">
-      <b>{{ second(entry.at) }}</b> {{ entry.text }}<i v-if="entry.helper">, {{ entry.helper }}</i>
+      <span class="said"
+        ><b>{{ second(entry.at) }}</b> {{ entry.text }}<i v-if="entry.helper">, {{ entry.helper }}</i></span
+      >
       <button
         v-if="entry.canStrike && entry.state !== 'struck' && canStrike"
         class="quiet strike"
         :aria-label="`Strike out: ${entry.text}`"
-        @click="strike(entry.id)"
+        @click="strike(...entry.entries)"
       >
         strike
+      </button>
+      <button
+        v-else-if="entry.struckBy.length && canStrike"
+        class="quiet strike"
+        :aria-label="`Put back: ${entry.text}`"
+        @click="strike(...entry.struckBy)"
+      >
+        put back
       </button>
     </li>
   </ol>
@@ -39,7 +49,7 @@ const { drawn, strike } = useLive()
 .entries .pencil {
   font-style: italic;
 }
-.entries .struck {
+.entries .struck .said {
   text-decoration: line-through;
 }
 .strike {

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
-import { clock, hour, minutes } from '../../ui/format'
+import { clock, hour, minutes, timeLeft } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 
 const props = defineProps<{
   head: Schemas['LiveHead']
   stage: Schemas['StageOn'] | null
+  /** The time for a task, while one runs. */
+  timer: Schemas['TimerNow'] | undefined
   now: number
   here: number
   of: number
@@ -25,15 +27,22 @@ const drift = computed(() => {
   return Math.abs(behind) < 60_000 ? 'as planned' : `${minutes(Math.abs(behind))} ${behind > 0 ? 'behind' : 'ahead'}`
 })
 
-const span = computed(() => Math.max(1, props.head.plannedEnd - props.head.countedFrom))
-const gone = computed(() => Math.min(1, Math.max(0, (props.now - props.head.countedFrom) / span.value)))
+/** From when to when, planned or as it was. */
+const span = computed(() => {
+  const { startedAt, endedAt, plannedStart, plannedEnd } = props.head
+  return startedAt === null || endedAt === null
+    ? `${hour(plannedStart)} to ${hour(plannedEnd)}`
+    : `${hour(startedAt)} to ${hour(endedAt)}, ${minutes(endedAt - startedAt)}`
+})
+const length = computed(() => Math.max(1, props.head.plannedEnd - props.head.countedFrom))
+const gone = computed(() => Math.min(1, Math.max(0, (props.now - props.head.countedFrom) / length.value)))
 // A mark every ten minutes, or every half hour of a long lesson.
 const marks = computed(() => {
-  const step = span.value > 100 * 60_000 ? 30 * 60_000 : 10 * 60_000
+  const step = length.value > 100 * 60_000 ? 30 * 60_000 : 10 * 60_000
   const first = Math.ceil((props.head.countedFrom + 1) / step) * step
   const list: { at: number; share: number }[] = []
   for (let at = first; at < props.head.plannedEnd; at += step)
-    list.push({ at, share: (at - props.head.countedFrom) / span.value })
+    list.push({ at, share: (at - props.head.countedFrom) / length.value })
   return list
 })
 const left = computed(() => props.head.plannedEnd - props.now)
@@ -45,7 +54,17 @@ const left = computed(() => props.head.plannedEnd - props.now)
       <h1 class="truncate text-lead leading-6 font-bold">
         <RouterLink to="/" class="hover:underline" title="Back to the desk">{{ head.className }}</RouterLink>
       </h1>
-      <p class="truncate text-small text-ink-soft">Lesson {{ head.number }} · {{ here }} of {{ of }} here</p>
+      <p class="truncate text-small text-ink-soft">
+        Lesson {{ head.number }} · {{ here }} of {{ of }} here{{ head.endedAt === null ? '' : ' at the end' }}
+        <a
+          v-if="head.meetingLink && head.stage === 'live'"
+          class="quiet ml-1"
+          :href="head.meetingLink"
+          target="_blank"
+          rel="noopener noreferrer"
+          >meeting</a
+        >
+      </p>
     </div>
     <div
       class="ruler"
@@ -62,6 +81,9 @@ const left = computed(() => props.head.plannedEnd - props.now)
         :aria-hidden="layer === 'gone'"
       >
         <span class="title truncate font-semibold">{{ onNow ? onNow.name : head.title }}</span>
+        <span v-if="timer" class="task truncate"
+          >{{ timer.task || 'Your task' }} <b>{{ timeLeft(timer.to, now) }}</b></span
+        >
         <span class="tick from">{{ hour(head.countedFrom) }}</span>
         <span v-for="mark in marks" :key="mark.at" class="tick" :style="{ left: `${mark.share * 100}%` }">{{
           hour(mark.at)
@@ -88,8 +110,10 @@ const left = computed(() => props.head.plannedEnd - props.now)
         </p>
       </template>
       <template v-else>
-        <p class="leading-6 font-bold">{{ head.stage === 'planned' ? 'not begun' : 'ended' }}</p>
-        <p class="text-small text-ink-soft">{{ hour(head.countedFrom) }} to {{ hour(head.countedTo) }}</p>
+        <p class="leading-6 font-bold">
+          {{ { planned: 'not begun', ended: 'ended', settled: 'settled' }[head.stage] }}
+        </p>
+        <p class="text-small text-ink-soft">{{ span }}</p>
       </template>
     </div>
   </header>
@@ -127,6 +151,13 @@ const left = computed(() => props.head.plannedEnd - props.now)
   max-width: 90%;
   color: var(--title, var(--ink));
 }
+.task {
+  position: absolute;
+  right: 10px;
+  top: 8px;
+  max-width: 45%;
+  color: var(--title, var(--ink));
+}
 .tick {
   position: absolute;
   bottom: 0;
@@ -151,6 +182,52 @@ const left = computed(() => props.head.plannedEnd - props.now)
   grid-column: -2 / -1;
   padding: 7px 16px 0;
   text-align: right;
+}
+/* In a large class on a low window the head is one line. */
+@media (min-width: 901px) and (max-height: 850px) {
+  .dense .bar {
+    grid-template-rows: 36px;
+  }
+  .dense .what {
+    padding-top: 1px;
+  }
+  .dense .what > h1 {
+    font-size: var(--text-small);
+    line-height: 18px;
+  }
+  .dense .what > p {
+    font-size: 0.75rem;
+    line-height: 15px;
+  }
+  .dense .title,
+  .dense .task {
+    top: 1px;
+    font-size: var(--text-small);
+  }
+  .dense .tick {
+    height: 17px;
+    padding-bottom: 0;
+    line-height: 17px;
+    font-size: 0.6875rem;
+  }
+  .dense .stage {
+    max-width: none;
+    display: flex;
+    align-items: baseline;
+    gap: 14px;
+    padding-top: 7px;
+  }
+  .dense .time {
+    display: flex;
+    align-items: baseline;
+    justify-content: flex-end;
+    gap: 10px;
+    padding: 5px 12px 0 8px;
+    white-space: nowrap;
+  }
+  .dense .time > .text-head {
+    font-size: var(--text-lead);
+  }
 }
 @media (max-width: 900px) {
   .bar {

@@ -5,11 +5,9 @@ import { api, ask, type Schemas } from '../../api/client'
 import { useLive } from '../../live/lesson'
 import { hour } from '../../ui/format'
 import { session } from '../accounts/session'
-import Gauge from './Gauge.vue'
 import SidePanel from './SidePanel.vue'
-import { sound } from './sound'
 
-/** Who and what may join in: helpers by link, the meeting by a token; and what this machine may do by itself. */
+/** Who and what may join in: helpers by link, the meeting by a token. */
 const props = defineProps<{ id: string }>()
 const emit = defineEmits<{ close: [] }>()
 const { head } = useLive()
@@ -126,11 +124,6 @@ const rights = (line: Schemas['KeyLine']) =>
         <button class="quiet" @click="sendOut">send them out</button>
       </p>
       <p v-if="problem" role="alert" class="mt-1 font-semibold">{{ problem }}</p>
-      <p class="mt-3 font-semibold">This machine</p>
-      <label class="flex items-center gap-2 py-1"
-        ><input v-model="sound" type="checkbox" class="size-4" /> a soft sound when a hand goes up</label
-      >
-      <Gauge />
     </div>
   </SidePanel>
 </template>

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, onBeforeUnmount, onMounted, provide, ref, watch, watchEffect } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { useRoute } from 'vue-router'
 import { api, ask, Problem } from '../../api/client'
 import { liveLesson, useLesson } from '../../live/lesson'
 import { entryId, type Act } from '../../live/outbox'
-import { drawChat } from '../../live/pencil'
+import { drawChat } from '../../live/chat'
 import { count, hour } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 import Notice from '../../ui/Notice.vue'
@@ -30,11 +30,15 @@ import DoorPanel from './DoorPanel.vue'
 import EdgeList from './EdgeList.vue'
 import EndDialog from './EndDialog.vue'
 import GroupsSheet from './GroupsSheet.vue'
+import FindForm from './FindForm.vue'
+import Gauge from './Gauge.vue'
+import { gauge } from './gauge'
 import HandLine from './HandLine.vue'
 import KeyList from './KeyList.vue'
 import LastEntries from './LastEntries.vue'
 import LessonHead from './LessonHead.vue'
 import LinksPanel from './LinksPanel.vue'
+import NotRunning from './NotRunning.vue'
 import QuestionsSheet from '../questions/QuestionsSheet.vue'
 import WayInPanel from './WayInPanel.vue'
 import { usePass } from './pass'
@@ -48,13 +52,27 @@ import TimerPanel from './TimerPanel.vue'
 import TurnCard from './TurnCard.vue'
 
 const props = defineProps<{ id: string }>()
-const router = useRouter()
 const route = useRoute()
 const queries = useQueryClient()
 const lesson = useLesson(props.id)
 provide(liveLesson, lesson)
-const { head, drawn, problem, away, unkept, now, minute, noted, waiting, note, strike, dismiss, undo, serverTime } =
-  lesson
+const {
+  head,
+  isOver,
+  drawn,
+  problem,
+  away,
+  unkept,
+  now,
+  minute,
+  noted,
+  waiting,
+  note,
+  strike,
+  dismiss,
+  undo,
+  serverTime,
+} = lesson
 
 type SidePanelName = 'keys' | 'wayIn' | 'door' | 'reach' | 'signal' | 'timer' | 'board' | 'links' | 'student'
 const panel = ref<SidePanelName>()
@@ -63,8 +81,7 @@ const big = ref<'chat' | 'groups' | 'questions' | undefined>(route.query.open ==
 const bigSheet = ref<{ onKey: (event: KeyboardEvent) => boolean }>()
 const hovered = ref<string>()
 const ending = ref(false)
-const finding = ref('')
-const finder = ref<HTMLInputElement>()
+const finding = ref(false)
 const asideOn = ref<string>()
 const said = ref('')
 const wrong = ref('')
@@ -95,7 +112,6 @@ const handsUp = computed(() => new Set(drawn.value?.hands.map((h) => h.student))
 const groupOf = computed(
   () => new Map(drawn.value?.groups.flatMap((g) => g.members.map((m) => [m, g.name] as const)) ?? []),
 )
-const signalOf = computed(() => new Map(head.value?.signals.map((s) => [s.student, s.signal] as const) ?? []))
 const isActing = (student: string) =>
   wide.value &&
   running.value &&
@@ -108,11 +124,6 @@ const outWord = (row: { id: string; whereabouts: string }) =>
       ? 'no answer'
       : 'not here'
     : undefined
-const matches = computed(() => {
-  const wanted = finding.value.trim().toLowerCase()
-  return wanted ? rows.value.filter((r) => `${r.called} ${r.rest}`.toLowerCase().includes(wanted)) : []
-})
-
 watchEffect(() => {
   if (head.value) document.title = `Lesson ${head.value.number}, ${head.value.className} · Polite Tally`
 })
@@ -162,15 +173,22 @@ function actFor(act: LoggedAct, student: string): Act[] {
   if (act.name === 'hand' && handsUp.value.has(student)) return [{ type: 'handEnded', student, end: 'withdrawn' }]
   if (act.name === 'pause')
     return [{ type: 'speakingPaused', student, paused: !rows.value.find((r) => r.id === student)?.paused }]
-  const handing = drawn.value?.turn?.student
-  // Whoever hands on has had their turn.
-  if (act.name === 'handOn' && handing && handing !== student)
-    return [{ type: 'turnTaken', student: handing, outcome: 'full', origin: 'invited' }, act.make(student)]
+  const by = drawn.value?.turn?.student
+  if (act.name === 'handOn' && by && by !== student) return [{ type: 'called', student, origin: 'handedOn', by }]
   return [act.make(student)]
+}
+
+/** Whoever cannot speak today is not given the word without a word of it. */
+function warnOfPause(students: readonly string[]) {
+  const paused = students.filter((s) => rows.value.find((r) => r.id === s)?.paused).map(nameOf)
+  wrong.value = paused.length
+    ? `${paused.join(', ')} cannot speak today, by your own note. Undo takes the call back.`
+    : ''
 }
 
 function log(act: LoggedAct, students: readonly string[]) {
   if (!students.length || !running.value) return
+  if (act.name === 'call' || act.name === 'handOn') warnOfPause(students)
   note(...students.flatMap((student) => actFor(act, student)))
   said.value = `${students.length > 3 ? count(students.length, 'student') : students.map(nameOf).join(', ')}, ${act.label}`
   chosen.value = []
@@ -178,7 +196,11 @@ function log(act: LoggedAct, students: readonly string[]) {
 
 function callNext() {
   const next = drawn.value?.hands.find((h) => !h.stranger)
-  if (next && running.value) note({ type: 'called', student: next.student, origin: 'hand' })
+  if (next && running.value) call(next.student)
+}
+function call(student: string) {
+  warnOfPause([student])
+  note({ type: 'called', student, origin: 'hand' })
 }
 
 const setDown = (...students: string[]) =>
@@ -215,7 +237,7 @@ function extend(minutes: number) {
 }
 
 function takeBack() {
-  if (drawn.value?.over) {
+  if (isOver.value) {
     said.value = 'The lesson is over: nothing is undone by a key. Strike it in the list if it should not count.'
     return
   }
@@ -231,11 +253,9 @@ function letterPressed(letter: string, more: boolean) {
 }
 const namePressed = (student: string, more: boolean) => (pass.value ? takeOut(student) : toggle(student, more))
 
-function found() {
-  const first = matches.value[0]
-  if (first) chosen.value = [first.id]
-  finding.value = ''
-  finder.value?.blur()
+function found(student: string) {
+  chosen.value = [student]
+  finding.value = false
 }
 
 function noteAside(text: string) {
@@ -277,7 +297,7 @@ const run: Record<string, () => unknown> = {
   keys: () => open('keys'),
   student: () => chosen.value.length === 1 && open('student'),
   aside: () => chosen.value.length === 1 && (asideOn.value = chosen.value[0]),
-  find: () => finder.value?.focus(),
+  find: () => (finding.value = true),
   all: chooseAll,
   undo: takeBack,
 }
@@ -321,7 +341,8 @@ function pressed(event: KeyboardEvent): unknown {
 
 function onKey(event: KeyboardEvent) {
   const target = event.target as HTMLElement
-  if (ending.value || target.closest(writesText)) {
+  // A function key writes nothing, so it does in a field what it says.
+  if (ending.value || (target.closest(writesText) && !/^F\d+$/.test(event.key))) {
     if (event.key === 'Escape') target.blur()
     return
   }
@@ -331,6 +352,8 @@ function onKey(event: KeyboardEvent) {
     return
   }
   if (event.ctrlKey || event.metaKey || event.altKey) return
+  // A key that is held down is one press; only choosing goes on with it.
+  if (event.repeat && !event.key.startsWith('Arrow')) return event.preventDefault()
   // On a button these press it.
   if ((event.key === 'Enter' || event.key === ' ') && target.closest('button, a, input, summary')) return
   if (pressed(event)) event.preventDefault()
@@ -366,10 +389,11 @@ function endLesson() {
     <p class="mt-4"><RouterLink class="quiet" to="/">Back to the desk</RouterLink></p>
   </main>
 
-  <div v-else class="live" :style="{ '--rows': rows.length }">
+  <div v-else class="live" :class="{ dense: rows.length > 28 }" :style="{ '--rows': rows.length }">
     <LessonHead
       :head="head"
       :stage="drawn.stage"
+      :timer="running ? drawn.timers.find((t) => t.group === null) : undefined"
       :now="now"
       :here="here"
       :of="rows.length"
@@ -389,6 +413,7 @@ function endLesson() {
         @outcome="(act) => log(act, [turnRow!.id])"
       />
 
+      <Gauge v-if="gauge" />
       <KeyList v-if="panel === 'keys'" :acts="acts" :commands="commands" @close="panel = undefined" />
       <DoorPanel v-else-if="panel === 'door'" @close="panel = undefined" />
       <ReachPanel v-else-if="panel === 'reach'" :id="id" @close="panel = undefined" />
@@ -408,6 +433,14 @@ function endLesson() {
         @close="panel = undefined"
       />
       <template v-else>
+        <ReminderList
+          :head="head"
+          :before-start="drawn.beforeStart"
+          :before-end="drawn.beforeEnd"
+          :now="now"
+          @tick="(reminder) => note({ type: 'reminderTicked', reminder })"
+          @untick="strike"
+        />
         <HandLine
           :hands="drawn.hands"
           :name-of="nameOf"
@@ -416,7 +449,7 @@ function endLesson() {
           :next-key="keyOf('callNext')"
           @stranger="open('door')"
           @call="callNext"
-          @call-one="(s) => note({ type: 'called', student: s, origin: 'hand' })"
+          @call-one="call"
           @set-down="setDown"
         />
         <EdgeList
@@ -427,32 +460,7 @@ function endLesson() {
           @run="(name) => run[name]!()"
           @other-draw="drawBy = drawBy === 'leastHeard' ? 'onceRound' : 'leastHeard'"
         />
-        <section class="mt-3">
-          <label class="flex items-baseline gap-2">
-            <span class="shrink-0 text-small text-ink-soft">Find <KeyCap :k="keyOf('find')" /></span>
-            <input
-              ref="finder"
-              v-model="finding"
-              class="field !min-h-7 !py-0"
-              aria-label="Find a student by name"
-              autocomplete="off"
-              @keydown.enter.prevent.stop="found"
-              @keydown.esc.stop="((finding = ''), finder?.blur())"
-            />
-          </label>
-          <p v-for="row in matches.slice(0, 4)" :key="row.id" class="truncate border-b border-rule py-0.5">
-            <b>{{ row.called }}</b> {{ row.rest }}
-          </p>
-        </section>
         <p v-if="wrong" role="alert" class="text-small font-semibold">{{ wrong }}</p>
-        <ReminderList
-          :head="head"
-          :before-start="drawn.beforeStart"
-          :before-end="drawn.beforeEnd"
-          :now="now"
-          @tick="(reminder) => note({ type: 'reminderTicked', reminder })"
-          @untick="strike"
-        />
         <section v-if="drawn.refused.length" class="mt-4" aria-label="Not stored">
           <h2 class="border-b-[1.5px] border-ink pb-0.5 font-semibold">Not stored</h2>
           <div v-for="r in drawn.refused" :key="r.id" class="border-b border-rule py-1 text-small" role="alert">
@@ -514,9 +522,9 @@ function endLesson() {
               row.id === turnRow?.id && running,
               isActing(row.id),
               groupOf.get(row.id),
-              signalOf.get(row.id),
               outWord(row),
               head.stage,
+              head.plan.version,
               head.countedFrom,
               head.countedTo,
             ]"
@@ -529,7 +537,6 @@ function endLesson() {
             :acts="acts"
             :acting="isActing(row.id)"
             :group="groupOf.get(row.id)"
-            :signal="signalOf.get(row.id)"
             :out="outWord(row)"
             @mouseenter="hovered = row.id"
             @pick="(more) => namePressed(row.id, more)"
@@ -561,6 +568,7 @@ function endLesson() {
           >who is here, as a file</a
         >
       </div>
+      <FindForm v-else-if="finding" class="pad" :rows="rows" @found="found" @close="finding = false" />
       <AsideForm
         v-else-if="asideOn"
         class="pad"
@@ -610,24 +618,13 @@ function endLesson() {
       @close="ending = false"
       @run="(name) => run[name]!()"
     />
-    <div v-if="!running" class="over-note">
-      <Notice>
-        This lesson has {{ head.stage === 'planned' ? 'not begun' : 'ended' }}.
-        <a
-          v-if="head.stage === 'planned' && head.meetingLink"
-          class="press ml-3"
-          :href="head.meetingLink"
-          target="_blank"
-          rel="noopener noreferrer"
-          >Open the meeting</a
-        >
-        <RouterLink v-if="head.stage === 'planned'" class="press ml-3" :to="`/lessons/${id}/plan`">Its plan</RouterLink>
-        <button v-if="head.stage === 'planned'" class="press-first ml-3" @click="note({ type: 'lessonStarted' })">
-          Start it now
-        </button>
-        <button v-else class="press-first ml-3" @click="router.push(`/lessons/${id}/settle`)">Settle it</button>
-      </Notice>
-    </div>
+    <NotRunning
+      v-if="!running"
+      :id="id"
+      :head="head"
+      @start="note({ type: 'lessonStarted' })"
+      @resume="head.endedBy && strike(head.endedBy)"
+    />
   </div>
 </template>
 
@@ -635,9 +632,12 @@ function endLesson() {
 .live {
   /* Of the rows, too. */
   --columns: 236px 1fr 68px 74px 54px 48px 44px;
-  --row: clamp(24px, calc((100dvh - 58px - 28px - 36px - 4px) / max(1, var(--rows))), 40px);
+  --head: 58px;
+  --heading: 28px;
+  --foot: 36px;
+  --row: clamp(24px, calc((100dvh - var(--head) - var(--heading) - var(--foot)) / max(1, var(--rows)) - 0.1px), 40px);
   display: grid;
-  grid-template: 58px minmax(0, 1fr) 36px / 250px minmax(0, 1fr);
+  grid-template: var(--head) minmax(0, 1fr) var(--foot) / 250px minmax(0, 1fr);
   grid-template-areas: 'head head' 'side sheet' 'foot foot';
   height: 100dvh;
 }
@@ -647,11 +647,11 @@ function endLesson() {
 .side {
   grid-area: side;
   border-right: 2px solid var(--margin);
-  padding: 14px 14px 14px 20px;
+  padding: 10px 14px 6px 20px;
   overflow-y: auto;
 }
 .turn {
-  margin: 0 -14px 18px -20px;
+  margin: -10px -14px 12px -20px;
   padding: 12px 14px 12px 20px;
 }
 .sheet {
@@ -666,7 +666,7 @@ function endLesson() {
   position: sticky;
   top: 0;
   z-index: 1;
-  height: 28px;
+  height: var(--heading);
   background: var(--paper);
   border-bottom: 1.5px solid var(--ink);
   font-size: var(--text-small);
@@ -711,12 +711,21 @@ function endLesson() {
   font-style: italic;
   font-weight: 400;
 }
-.over-note {
-  position: fixed;
-  inset: auto 24px 56px auto;
-  background: var(--paper);
-  border: 1.5px solid var(--ink);
-  padding: 10px 16px;
+/* Thirty students fit in 800 px: what stands above and below them gives way. */
+@media (min-width: 901px) and (max-height: 850px) {
+  .dense {
+    --head: 38px;
+    --heading: 18px;
+    --foot: 24px;
+  }
+  .dense .head-row {
+    padding-bottom: 0;
+    font-size: 0.75rem;
+    line-height: 1.2;
+  }
+  .dense .foot {
+    border-top-width: 1.5px;
+  }
 }
 /* Half a window: the sheet stays beside the line, and acts lie at the foot. */
 @media (max-width: 900px) {
@@ -730,7 +739,7 @@ function endLesson() {
     padding: 10px 10px 10px 12px;
   }
   .turn {
-    margin: 0 -10px 12px -12px;
+    margin: -10px -10px 12px -12px;
     padding: 8px 10px 8px 12px;
   }
   .name-head span,

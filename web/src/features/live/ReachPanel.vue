@@ -29,14 +29,25 @@ watch(data, (view) => {
   subject.value = view.subject
   text.value = view.text
 })
-const writing = ref(false)
+/** To whom the message that is looked at goes; undefined while none is. */
+const writing = ref<string[]>()
 const problem = ref('')
 const sending = ref(false)
 const opened = ref<string>()
 const missing = computed(() => data.value?.missing ?? [])
 const unwritten = computed(() =>
-  missing.value.filter((m) => m.hasAddress && isMissing(m.student) && !m.attempts.some((a) => a.channel === 'email')),
+  missing.value.filter(
+    (m) => m.addresses.length && isMissing(m.student) && !m.attempts.some((a) => a.channel === 'email'),
+  ),
 )
+/** When we saw them last ourselves, before what anybody else knew a while ago. */
+function seenLast(student: string) {
+  const row = drawn.value?.rows.find((r) => r.id === student)
+  if (!row) return ''
+  const until = row.stretches.at(-1)?.to ?? row.since
+  const seen = until === null ? 'not seen in this lesson' : `left ${hour(until)}`
+  return row.page ? `${seen}, page open` : seen
+}
 const isMissing = (student: string) => {
   const row = drawn.value?.rows.find((r) => r.id === student)
   return !row || ['missing', 'left'].includes(row.whereabouts)
@@ -63,7 +74,7 @@ async function write(students: string[]) {
     )
     queries.setQueryData(key.value, view)
     pending = []
-    writing.value = false
+    writing.value = undefined
   } catch (failure) {
     problem.value = (failure as Error).message
   } finally {
@@ -74,6 +85,12 @@ const tried = (student: string, channel: keyof typeof channels, outcome: 'reache
   note({ type: 'contactTried', student, channel, outcome, note: '' })
   opened.value = undefined
 }
+const nameOf = (student: string) => drawn.value?.rows.find((r) => r.id === student)?.shortName ?? 'a student'
+/** Their name, and that it goes to two places where it does. */
+const toWhom = (student: string) =>
+  (missing.value.find((m) => m.student === student)?.addresses.length ?? 0) > 1
+    ? `${nameOf(student)} (both addresses)`
+    : nameOf(student)
 const last = (m: Schemas['MissingStudent']) => m.attempts.at(-1)
 </script>
 
@@ -87,6 +104,7 @@ const last = (m: Schemas['MissingStudent']) => m.attempts.at(-1)
         >
         <span class="shrink-0 text-ink-soft">{{ isMissing(m.student) ? '' : 'came' }}</span>
       </p>
+      <p v-if="isMissing(m.student)">{{ seenLast(m.student) }}</p>
       <p v-if="m.online" class="text-ink-soft">
         {{ onlineWords[m.online.status] }} {{ minutes(minute - m.online.at) }} ago <i>(may be out of date)</i>
       </p>
@@ -97,10 +115,14 @@ const last = (m: Schemas['MissingStudent']) => m.attempts.at(-1)
         >
       </p>
       <p v-for="(a, i) in m.attempts" :key="i">
-        {{ hour(a.at) }} {{ channelWords[a.channel] }}, {{ outcomeWords[a.outcome] }} {{ a.note }}
+        {{ hour(a.at) }} {{ channelWords[a.channel] }},
+        {{ a.outcome === 'sent' && data?.toOutbox ? 'in the outbox' : outcomeWords[a.outcome] }} {{ a.note }}
+      </p>
+      <p v-if="m.phone">
+        <a class="quiet" :href="`tel:${m.phone.replace(/[^+0-9]/g, '')}`">{{ m.phone }}</a>
       </p>
       <p class="flex flex-wrap gap-x-3">
-        <button v-if="m.hasAddress" class="quiet" :disabled="sending" @click="write([m.student])">
+        <button v-if="m.addresses.length" class="quiet" @click="writing = [m.student]">
           {{ last(m)?.channel === 'email' ? 'write again' : 'write' }}
         </button>
         <i v-else class="text-ink-soft">no e-mail address</i>
@@ -121,21 +143,23 @@ const last = (m: Schemas['MissingStudent']) => m.attempts.at(-1)
       </div>
     </div>
     <template v-if="missing.length">
-      <p class="mt-2 flex flex-wrap gap-x-4 text-small">
-        <button
-          v-if="unwritten.length"
-          class="press"
-          :disabled="sending"
-          @click="write(unwritten.map((m) => m.student))"
-        >
-          {{ sending ? 'Sending…' : `Write to ${count(unwritten.length, 'student')}` }}
+      <p v-if="!writing && unwritten.length" class="mt-2 text-small">
+        <button class="press" @click="writing = unwritten.map((m) => m.student)">
+          Write to {{ count(unwritten.length, 'student') }}…
         </button>
-        <button class="quiet" :aria-expanded="writing" @click="writing = !writing">the message</button>
       </p>
-      <div v-if="writing" class="text-small">
+      <form v-if="writing" class="mt-2 text-small" @submit.prevent="write(writing)">
+        <p class="font-semibold">To {{ writing.map(toWhom).join(', ') }}</p>
         <input v-model="subject" class="field" aria-label="Subject" />
         <textarea v-model="text" class="field" rows="9" aria-label="Message" />
-      </div>
+        <p class="flex gap-x-4">
+          <button class="press-first" :disabled="sending">{{ sending ? 'Sending…' : 'Send it' }}</button>
+          <button type="button" class="quiet" @click="writing = undefined">not now</button>
+        </p>
+        <p v-if="data?.toOutbox" class="pt-1 text-ink-soft italic">
+          No mail server is set up: it lies in the outbox until somebody sends it.
+        </p>
+      </form>
       <p v-if="problem" role="alert" class="text-small">{{ problem }}</p>
     </template>
   </SidePanel>

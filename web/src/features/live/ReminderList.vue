@@ -1,9 +1,12 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
 import type { DrawnReminder } from '../../live/pencil'
 
-/** What the teacher wanted to be reminded of: from an hour before the start, and in the last ten minutes. Never in the way. */
+/**
+ * What the teacher wanted to be reminded of: from an hour before the start, and in the last ten minutes. Never in the way; a list that is seen
+ * to is one line.
+ */
 const props = defineProps<{
   head: Schemas['LiveHead']
   beforeStart: readonly DrawnReminder[]
@@ -13,6 +16,7 @@ const props = defineProps<{
 const emit = defineEmits<{ tick: [reminder: string]; untick: [entry: string] }>()
 
 const near = 10 * 60_000
+const opened = ref<string>()
 const lists = computed(() => {
   const { head, now } = props
   const begun = head.startedAt ?? now
@@ -30,25 +34,38 @@ const lists = computed(() => {
     { name: 'Before the end', shown: ending, reminders: props.beforeEnd },
   ].filter((l) => l.shown && l.reminders.length && (head.stage === 'planned' || head.stage === 'live'))
 })
+const isDone = (list: { reminders: readonly DrawnReminder[] }) => list.reminders.every((r) => r.ticked)
 </script>
 
 <template>
-  <section v-for="list in lists" :key="list.name" class="mt-4" :aria-label="list.name">
-    <h2 class="border-b-[1.5px] border-ink pb-0.5 font-semibold">{{ list.name }}</h2>
-    <label
-      v-for="reminder in list.reminders"
-      :key="reminder.text"
-      class="line"
-      :class="{ done: reminder.ticked, pencil: reminder.pencil }"
-    >
-      <input
-        type="checkbox"
-        class="size-4 shrink-0 self-center"
-        :checked="!!reminder.ticked"
-        @change="reminder.ticked ? emit('untick', reminder.ticked) : emit('tick', reminder.text)"
-      />
-      <span>{{ reminder.text }}</span>
-    </label>
+  <section v-for="list in lists" :key="list.name" class="mb-3" :aria-label="list.name">
+    <h2 class="flex items-baseline justify-between border-b-[1.5px] border-ink pb-0.5 font-semibold">
+      {{ list.name }}
+      <button
+        v-if="isDone(list)"
+        class="quiet text-small font-normal text-ink-soft"
+        :aria-expanded="opened === list.name"
+        @click="opened = opened === list.name ? undefined : list.name"
+      >
+        all done
+      </button>
+    </h2>
+    <template v-if="!isDone(list) || opened === list.name">
+      <label
+        v-for="reminder in list.reminders"
+        :key="reminder.text"
+        class="line"
+        :class="{ done: reminder.ticked, pencil: reminder.pencil }"
+      >
+        <input
+          type="checkbox"
+          class="size-4 shrink-0 self-center"
+          :checked="!!reminder.ticked"
+          @change="reminder.ticked ? emit('untick', reminder.ticked) : emit('tick', reminder.text)"
+        />
+        <span>{{ reminder.text }}</span>
+      </label>
+    </template>
   </section>
 </template>
 
@@ -58,7 +75,8 @@ const lists = computed(() => {
   gap: 8px;
   align-items: baseline;
   border-bottom: 1px solid var(--rule);
-  padding: 3px 0 2px;
+  padding: 2px 0 1px;
+  font-size: var(--text-small);
   cursor: pointer;
 }
 .done {

@@ -21,8 +21,6 @@ const props = defineProps<{
   acts: readonly LoggedAct[]
   /** The name of their group while there are groups. */
   group?: string
-  /** What they signalled on their page, while a signal round is on. */
-  signal?: string
   /** In a roll call or a signal round: whether they are taken out. */
   out?: string
 }>()
@@ -51,8 +49,9 @@ const beside = computed(() => {
     case 'excused':
       return 'excused'
     default:
-      return props.signal
-        ? props.signal
+      // A signal is of the moment: after a minute the place is for what lasts.
+      return row.signal && now - row.signal.at < 60_000
+        ? row.signal.what
         : row.paused
           ? 'cannot speak'
           : props.group
@@ -62,6 +61,13 @@ const beside = computed(() => {
               : ''
   }
 })
+/** The numbers of the points to cover that they have covered. */
+const covered = computed(() =>
+  props.head.plan.points
+    .map((point, i) => (props.row.points.includes(point.id) ? i + 1 : 0))
+    .filter(Boolean)
+    .join(' '),
+)
 const heard = computed(() => props.row.speaking.some((s) => s.state !== 'struck'))
 const gone = computed(() => ['missing', 'excused'].includes(props.row.whereabouts))
 const told = (strokes: DrawnStroke[], what: string) =>
@@ -82,6 +88,7 @@ const told = (strokes: DrawnStroke[], what: string) =>
         ><b>{{ row.called }}</b
         ><span v-if="!heard && !gone" class="unheard" aria-label="not heard yet" role="img" /> {{ row.rest }}</span
       >
+      <span v-if="covered" class="points" :aria-label="`covered points ${covered}`" role="img">{{ covered }}</span>
       <span v-if="hand" class="hand" role="img" aria-label="hand up" />
     </button>
     <span class="middle">
@@ -192,6 +199,17 @@ const told = (strokes: DrawnStroke[], what: string) =>
   margin-left: 5px;
   border: 1.4px solid var(--pen-speaking);
   border-radius: 50%;
+}
+.points {
+  flex: none;
+  margin-left: auto;
+  margin-right: 6px;
+  color: var(--pen-speaking);
+  font-size: 0.75rem;
+  font-weight: 650;
+}
+.points + .hand {
+  margin-left: 0;
 }
 .hand {
   flex: none;

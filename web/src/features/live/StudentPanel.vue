@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { useLive } from '../../live/lesson'
 import { hour } from '../../ui/format'
+import StudentEntries from '../entries/StudentEntries.vue'
 import SidePanel from './SidePanel.vue'
 
 /** More about one student in this lesson: asides, points covered, whether they can speak, their group. For the teacher's eyes only. */
@@ -53,6 +54,8 @@ function aside() {
           <option v-for="g in drawn.groups" :key="g.id" :value="g.id">{{ g.name }}</option>
         </select>
       </template>
+      <p class="mt-2 font-semibold">Noted in this lesson</p>
+      <StudentEntries v-if="head" :lesson="head.lessonId" :student="student" :position="head.position" />
       <p class="mt-2 font-semibold">Asides <i class="font-normal text-ink-soft">never scored, never shown</i></p>
       <p v-for="(said, i) in row.asides" :key="i" class="border-b border-rule py-1 italic">{{ said }}</p>
       <form @submit.prevent="aside">

@@ -233,9 +233,9 @@ const words: Record<string, (act: never) => string> = {
   stageMoved: () => 'next stage',
   stageExtended: (act: { minutes: number }) =>
     `stage ${act.minutes < 0 ? 'shortened' : 'extended'} by ${Math.abs(act.minutes)} min`,
-  timerStarted: (act: { seconds: number }) =>
-    `timer, ${Math.floor(act.seconds / 60)}:${String(act.seconds % 60).padStart(2, '0')}`,
-  timerStopped: () => 'timer ended',
+  timerStarted: (act: { seconds: number; group?: string | null }) =>
+    `timer${act.group ? ' of a group' : ''}, ${Math.floor(act.seconds / 60)}:${String(act.seconds % 60).padStart(2, '0')}`,
+  timerStopped: (act: { group?: string | null }) => (act.group ? 'timer of a group ended' : 'timer ended'),
   groupsMade: (act: { groups: unknown[] }) => `${act.groups.length} groups made`,
   groupJoined: (act: { group: string | null }) => (act.group ? 'to another group' : 'taken out of the groups'),
   groupRenamed: (act: { name: string }) => `group renamed: ${act.name}`,
@@ -251,7 +251,8 @@ const words: Record<string, (act: never) => string> = {
   wordsMerged: (act: { word: string; into: string }) => `“${act.word}” counts as “${act.into}”`,
   rightRevealed: () => 'what was right shown on student pages',
   resultsPut: () => 'results on the board',
-  messageShown: () => 'a message shown to the class',
+  messageShown: (act: { withoutName?: boolean }) =>
+    `a message shown to the class${act.withoutName ? ' without a name' : ''}`,
   pageAdmitted: (act: { student: string | null }) =>
     act.student ? 'let in to the student page' : 'turned away from the student page',
   boardPut: (act: { item: string }) => `on the board: ${items[act.item] ?? act.item}`,

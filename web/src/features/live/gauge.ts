@@ -3,6 +3,9 @@ import { onScopeDispose, ref } from 'vue'
 /** Where the level comes from: the microphone of this machine, or a tone that swells and fades, for trying it out. */
 export type LevelSource = 'microphone' | 'simulated'
 
+/** Whether the gauge is on the sheet. It hears nothing before it is told by what. */
+export const gauge = ref(false)
+
 /** The level of a frame of samples from −1 to 1, in steps from 0 to 10: decibels from −60 up, six to a step. */
 export function levelOf(samples: Float32Array): number {
   let sum = 0

@@ -1,5 +1,6 @@
 import { computed, ref } from 'vue'
 import type { LiveLesson } from '../../live/lesson'
+import type { Act } from '../../live/outbox'
 import { isHere } from './choosing'
 
 /** A pass over the whole class: everybody, except those who are taken out. */
@@ -37,8 +38,9 @@ export function usePass({ drawn, note }: LiveLesson) {
       return `Roll call: ${kept.length} here`
     }
     const silent = rows.value.filter((r) => isHere(r) && out.value.has(r.id)).map((r) => r.id)
-    note({ type: 'signalRoundHeld', statement: done.statement, answered: kept, silent, ledBy: done.ledBy })
-    if (drawn.value?.board.some((b) => b.item === 'statement')) note({ type: 'boardTaken', item: 'statement' })
+    const round: Act = { type: 'signalRoundHeld', statement: done.statement, answered: kept, silent, ledBy: done.ledBy }
+    const isUp = drawn.value?.board.some((b) => b.item === 'statement')
+    note(round, ...(isUp ? [{ type: 'boardTaken' as const, item: 'statement' as const }] : []))
     return `Signal round: ${kept.length} answered`
   }
 

@@ -82,6 +82,7 @@ const startOf = (index: number) =>
       <MarkdownField
         v-if="open === stage.id"
         v-model="stage.directions"
+        focused
         class="py-2 pl-8"
         :label="`Directions of stage ${i + 1} for the class board`"
         placeholder="- Read the dial twice, a minute apart"

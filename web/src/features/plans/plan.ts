@@ -180,6 +180,11 @@ export function usePlan(lesson: string) {
       conflicts.value = []
     },
     reload: load,
+    /** Another window stored the plan: it is taken at once if nothing waits here; else the next storing brings both together. */
+    async catchUp(version: number | undefined) {
+      if (version === undefined || !view.value || version <= view.value.version || storing.value) return
+      if (plan.value && origin && same(plan.value, origin)) await load()
+    },
   }
 }
 

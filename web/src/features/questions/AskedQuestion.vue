@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useLive } from '../../live/lesson'
 import { clock, count } from '../../ui/format'
@@ -39,9 +39,9 @@ const marksOf = (students: readonly string[]) => {
 }
 
 // Putting results up: what is shown with them is chosen each time.
-const withRight = ref(false)
-const holdBack = ref(false)
-const named = ref<string[]>([])
+const withRight = ref(props.view.onBoard?.withRight ?? false)
+const holdBack = ref(props.view.onBoard?.holdBackFew ?? false)
+const named = ref<string[]>(props.view.onBoard?.named ?? [])
 const naming = ref(false)
 const putUp = () =>
   note({
@@ -51,6 +51,8 @@ const putUp = () =>
     holdBackFew: holdBack.value,
     named: named.value,
   })
+// What is up follows what is chosen.
+watch([withRight, holdBack, named], () => props.view.onBoard && putUp())
 
 // An answer entered for somebody.
 const answerFor = ref<string>()

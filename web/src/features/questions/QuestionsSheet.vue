@@ -7,15 +7,16 @@ import { clock, count, hour } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 import { digitOf } from '../live/acts'
 import { usePlan, type Question } from '../plans/plan'
-import QuestionEditor from '../plans/QuestionEditor.vue'
 import AskedQuestion from './AskedQuestion.vue'
-import { blanksOf, filled, onTheSpot, opening } from './asking'
+import { opening } from './asking'
+import SpotQuestion from './SpotQuestion.vue'
+import WaitingQuestion from './WaitingQuestion.vue'
 
 /** Questions of the lesson: those that wait, to be edited and opened here, and those that were opened, with who has answered and what came of it. */
 const props = defineProps<{ id: string; openKey: string }>()
 const emit = defineEmits<{ close: [] }>()
 const { head, drawn, now, note } = useLive()
-const { plan, state: stored } = usePlan(props.id)
+const { plan, state: stored, catchUp } = usePlan(props.id)
 const queries = useQueryClient()
 
 const key = ['questions', props.id]
@@ -24,15 +25,25 @@ const { data } = useQuery({
   queryFn: () => ask(api.GET('/api/lessons/{id}/questions', { params: { path: { id: props.id } } })),
 })
 watch(
-  () => [head.value?.position, drawn.value?.askings.map((a) => a.answered).join()],
+  () => [head.value?.position, head.value?.plan.version, drawn.value?.askings.map((a) => a.answered).join()],
   () => void queries.invalidateQueries({ queryKey: key }),
 )
 
 const rows = computed(() => drawn.value?.rows ?? [])
 const running = computed(() => head.value?.stage === 'live')
 const lines = computed(() => [...(drawn.value?.askings ?? [])].reverse())
-const asked = computed(() => new Set(lines.value.map((a) => a.question)))
-const waiting = computed(() => plan.value?.questions.filter((q) => !asked.value.has(q.id)) ?? [])
+/** To whom a question went; null is the whole class. */
+const hadBy = (question: string) => lines.value.filter((a) => a.question === question).map((a) => a.group)
+const groups = computed(() => drawn.value?.groups ?? [])
+/** What is prepared for groups waits until the class or each of its groups has had it. */
+const waiting = computed(
+  () =>
+    plan.value?.questions.filter((q) => {
+      const had = hadBy(q.id)
+      if (!had.length) return true
+      return q.audience === 'group' && !had.includes(null) && groups.value.some((g) => !had.includes(g.id))
+    }) ?? [],
+)
 const order = computed(() => [...lines.value.map((a) => a.asking), ...waiting.value.map((q) => q.id)])
 const at = ref<string>()
 const current = computed(
@@ -45,55 +56,35 @@ const current = computed(
 const currentAsked = computed(() => data.value?.askings.find((a) => a.asking === current.value))
 const earlier = computed(() => data.value?.askings.find((a) => a.asking === currentAsked.value?.copyOf))
 const place = computed(() => plan.value?.questions.findIndex((q) => q.id === current.value) ?? -1)
+const isWaiting = computed(() => waiting.value.some((q) => q.id === current.value))
+const lackOf = (question: string) => data.value?.lacks.find((l) => l.question === question)?.what
+watch(
+  () => head.value?.plan.version,
+  () => void catchUp(head.value?.plan.version),
+)
 
-const group = ref<string>('')
-const blanks = ref<Record<string, string>>({})
-const blankNames = computed(() => {
-  const question = plan.value?.questions[place.value]
-  return question ? blanksOf(question) : []
-})
-const preview = computed(() => {
-  const question = plan.value?.questions[place.value]
-  return question && filled(question, blanks.value)
-})
-const editing = ref(false)
 const list = useTemplateRef<HTMLElement>('list')
-const blankFields = useTemplateRef<HTMLInputElement[]>('blankFields')
 watch(current, async () => {
-  blanks.value = {}
-  editing.value = false
   // What is opened moves to the top of the list, and what is looked at may be anywhere in it.
   await nextTick()
   list.value?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' })
 })
+const spot = useTemplateRef<InstanceType<typeof SpotQuestion>>('spot')
+const looked = useTemplateRef<InstanceType<typeof WaitingQuestion>>('looked')
 
-const spotText = ref('')
-const spotChoices = ref('')
-const choosing = ref(false)
-const spotField = useTemplateRef<HTMLInputElement>('spotField')
-
-function open(question: Question, to: string | null, copy: string | null = null) {
-  if (!running.value) return
-  const [entry] = note(opening(question, to, copy, rows.value, head.value?.plan.extraTimeShare ?? 0))
-  at.value = entry
-}
-/** Opens the question that is looked at; with blanks in it, they come first. */
-async function openCurrent() {
-  const question = plan.value?.questions[place.value]
-  if (!question || asked.value.has(question.id)) return
-  const ready = filled(question, blanks.value)
-  if (blanksOf(ready).length) {
-    await nextTick()
-    blankFields.value?.find((f) => !f.value)?.focus()
-    return
-  }
-  open(JSON.parse(JSON.stringify(ready)) as Question, group.value || null)
+/** Opens a question to the class or to groups, as one press. */
+function open(question: Question, to: (string | null)[], copy: string | null = null) {
+  if (!running.value) return []
+  const share = head.value?.plan.extraTimeShare ?? 0
+  const entries = note(...to.map((group) => opening(question, group, copy, rows.value, share)))
+  at.value = entries[0]
+  return entries
 }
 /** Opens the waiting question that is looked at, or else the next one, as soon as the plan is here. */
 function openNext() {
   const go = () => {
-    if (!waiting.value.some((q) => q.id === current.value)) at.value = waiting.value[0]?.id
-    void nextTick(openCurrent)
+    if (!isWaiting.value) at.value = waiting.value[0]?.id
+    void nextTick(() => looked.value?.open())
   }
   if (plan.value) go()
   else {
@@ -103,18 +94,11 @@ function openNext() {
     })
   }
 }
-function openSpot() {
-  if (!spotText.value.trim()) return
-  open(onTheSpot(spotText.value, choosing.value ? spotChoices.value : ''), group.value || null)
-  spotText.value = ''
-  spotChoices.value = ''
-  choosing.value = false
-  ;(document.activeElement as HTMLElement | null)?.blur()
-}
 function askAgain(view: Schemas['AskingView']) {
   const question = JSON.parse(JSON.stringify(view.question)) as Question
   // Options keep their ids, so that before and after can be laid side by side.
-  open({ ...question, id: crypto.randomUUID() }, null, view.asking)
+  const to = groups.value.some((g) => g.id === view.group) ? view.group : null
+  open({ ...question, id: crypto.randomUUID() }, [to], view.asking)
 }
 
 function move(step: number) {
@@ -124,8 +108,8 @@ function move(step: number) {
 function onKey(event: KeyboardEvent) {
   if (event.key === 'ArrowDown') move(1)
   else if (event.key === 'ArrowUp') move(-1)
-  else if (digitOf(event) === '0') spotField.value?.focus()
-  else if (event.key === 'Enter' && place.value >= 0 && !asked.value.has(current.value!)) void openCurrent()
+  else if (digitOf(event) === '0') spot.value?.focus()
+  else if (event.key === 'Enter' && isWaiting.value) void looked.value?.open()
   else return false
   return true
 }
@@ -150,32 +134,7 @@ const timeOf = (line: Schemas['AskingLine']) => {
     </div>
     <div class="two">
       <nav ref="list" class="list" aria-label="Questions of this lesson">
-        <form v-if="running" class="spot" @submit.prevent="openSpot">
-          <label class="text-small text-ink-soft" for="spot">On the spot <KeyCap k="0" /></label>
-          <input
-            id="spot"
-            ref="spotField"
-            v-model="spotText"
-            class="field"
-            maxlength="1000"
-            placeholder="Ask something"
-            autocomplete="off"
-          />
-          <textarea
-            v-if="choosing"
-            v-model="spotChoices"
-            class="field text-small"
-            rows="3"
-            aria-label="Choices, one a line"
-            placeholder="one choice a line"
-          />
-          <p class="flex items-baseline justify-between gap-3 text-small">
-            <button type="button" class="quiet" :aria-pressed="choosing" @click="choosing = !choosing">
-              {{ choosing ? 'yes or no' : 'other choices' }}
-            </button>
-            <button class="quiet font-semibold" :disabled="!spotText.trim()">open it <KeyCap k="Enter" /></button>
-          </p>
-        </form>
+        <SpotQuestion v-if="running" ref="spot" :note="open" />
         <button
           v-for="line in lines"
           :key="line.asking"
@@ -204,6 +163,7 @@ const timeOf = (line: Schemas['AskingLine']) => {
           @click="at = q.id"
         >
           <span class="text">{{ q.text || 'A question without words' }}</span>
+          <i v-if="lackOf(q.id)" class="text-small">{{ lackOf(q.id) }}</i>
         </button>
         <p v-if="!order.length" class="py-3 text-ink-soft">
           Nothing is prepared for this lesson. Ask on the spot, or write questions in the plan.
@@ -219,40 +179,17 @@ const timeOf = (line: Schemas['AskingLine']) => {
           :close-key="openKey"
           @again="askAgain(currentAsked)"
         />
-        <template v-else-if="place >= 0 && plan && !asked.has(current!)">
-          <p class="text-lead leading-snug font-semibold">{{ preview!.text || 'A question without words' }}</p>
-          <ol v-if="!editing" class="my-2">
-            <li v-for="o in preview!.options" :key="o.id" class="border-b border-rule py-1">
-              {{ o.text || o.alternativeText }}<i v-if="o.right" class="text-small text-ink-soft"> right</i>
-            </li>
-          </ol>
-          <label v-for="name in blankNames" :key="name" class="mt-1 block text-small text-ink-soft">
-            {{ name }}
-            <input
-              ref="blankFields"
-              v-model="blanks[name]"
-              class="field text-ink"
-              maxlength="120"
-              @keydown.enter.prevent.stop="openCurrent"
-            />
-          </label>
-          <p class="my-3 flex flex-wrap items-baseline gap-x-5 gap-y-2">
-            <button v-if="running" class="press-first" @click="openCurrent">
-              Open it <KeyCap :k="lines.some((l) => l.closedAt === null) ? 'Enter' : openKey" />
-            </button>
-            <label v-if="drawn?.groups.length" class="flex items-baseline gap-2 text-small"
-              >to
-              <select v-model="group" class="field">
-                <option value="">the whole class</option>
-                <option v-for="g in drawn.groups" :key="g.id" :value="g.id">{{ g.name }}</option>
-              </select>
-            </label>
-            <button class="quiet" :aria-expanded="editing" @click="editing = !editing">
-              {{ editing ? 'done' : 'edit it' }}
-            </button>
-          </p>
-          <QuestionEditor v-if="editing" v-model="plan.questions[place]!" />
-        </template>
+        <WaitingQuestion
+          v-else-if="isWaiting && plan?.questions[place]"
+          ref="looked"
+          v-model="plan.questions[place]!"
+          :lack="lackOf(current!)"
+          :groups="groups"
+          :had="hadBy(current!)"
+          :running="running"
+          :open-key="lines.some((l) => l.closedAt === null) ? 'Enter' : openKey"
+          @open="open"
+        />
         <p v-else-if="lines.some((l) => l.asking === current)" class="text-ink-soft italic">In pencil…</p>
       </div>
     </div>
@@ -279,9 +216,6 @@ const timeOf = (line: Schemas['AskingLine']) => {
 .one {
   overflow-y: auto;
   padding: 8px 2px 16px;
-}
-.spot {
-  margin-bottom: 12px;
 }
 .line {
   display: block;

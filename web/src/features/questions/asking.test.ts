@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { newQuestion } from '../plans/plan'
-import { blanksOf, filled, onTheSpot, opening } from './asking'
+import { blanksOf, filled, goesTo, onTheSpot, opening } from './asking'
 
 const windy = {
   ...newQuestion('singleChoice'),
@@ -58,3 +58,11 @@ describe('opening', () => {
       longerSeconds: 0,
     }))
 })
+
+test.each([
+  ['class', [null]],
+  ['g2', ['g2']],
+  ['each', ['g1', 'g2']],
+  ['ask', [null]],
+  ['a group that is gone', [null]],
+])('a question to %s goes to %j', (choice, to) => expect(goesTo(choice, [{ id: 'g1' }, { id: 'g2' }])).toEqual(to))

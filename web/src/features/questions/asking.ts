@@ -25,6 +25,10 @@ export function filled(question: Question, words: Record<string, string>): Quest
   }
 }
 
+/** Which groups a choice means; null is the whole class. */
+export const goesTo = (choice: string, groups: readonly { id: string }[]): (string | null)[] =>
+  choice === 'each' ? groups.map((g) => g.id) : groups.some((g) => g.id === choice) ? [choice] : [null]
+
 /** The act that opens a question. Who has the tag has longer, by a share of its time. */
 export function opening(
   question: Question,

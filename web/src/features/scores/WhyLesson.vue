@@ -2,8 +2,8 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, ask, type Schemas } from '../../api/client'
-import { second } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
+import StudentEntries from '../entries/StudentEntries.vue'
 import FigureTree from './FigureTree.vue'
 
 const props = defineProps<{ lesson: string; student: string }>()
@@ -42,7 +42,7 @@ const earned = computed(() =>
 const possible = computed(() =>
   (answer.value?.score.strands ?? []).reduce((sum, s) => sum + (s.value ? s.weight : 0), 0),
 )
-const sources = { tapped: 'tapped', page: 'student page', feed: 'feed', file: 'file' }
+const rests = computed(() => new Set(entriesOf.value.keys()))
 </script>
 
 <template>
@@ -81,17 +81,10 @@ const sources = { tapped: 'tapped', page: 'student page', feed: 'feed', file: 'f
       </tbody>
     </table>
 
-    <h3 class="mt-4 border-b-[1.5px] border-ink pb-0.5 text-small font-semibold">It rests on these entries</h3>
-    <ol>
-      <li v-for="e in answer.entries" :key="e.id" class="flex gap-3 border-b border-rule py-1 text-small">
-        <span class="text-ink-soft">{{ second(e.at) }}</span>
-        <span class="flex-1">{{ e.text }}</span>
-        <span class="text-ink-soft" :title="e.by">{{ sources[e.source] }}</span>
-      </li>
-      <li v-if="!answer.entries.length" class="py-1 text-small text-ink-soft">
-        No entry: nothing was noted of this student.
-      </li>
-    </ol>
+    <h3 class="mt-4 border-b-[1.5px] border-ink pb-0.5 text-small font-semibold">
+      What was noted <span class="font-normal text-ink-soft">and in ink what it rests on</span>
+    </h3>
+    <StudentEntries :lesson="lesson" :student="student" :rests="rests" />
     <details v-if="answer.score.total" class="mt-4">
       <summary class="quiet inline-block text-small">Every step of the reckoning</summary>
       <FigureTree :figure="answer.score.total" :entries="entriesOf" class="mt-1" />

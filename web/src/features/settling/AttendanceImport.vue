@@ -70,6 +70,10 @@ const bringIn = () =>
     file.value = look.value = undefined
   })
 
+/** The name of a file that was dropped and not brought in. */
+const waiting = computed(() => file.value?.name)
+defineExpose({ waiting, bringIn })
+
 function take(dropped: File) {
   file.value = dropped
   mapping.value = zone.value = undefined

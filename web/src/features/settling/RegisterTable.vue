@@ -1,16 +1,20 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import type { Schemas } from '../../api/client'
+import { hour } from '../../ui/format'
 import PresenceRibbon from '../../ui/PresenceRibbon.vue'
 import StatusMark from '../../ui/StatusMark.vue'
+import StudentEntries from '../entries/StudentEntries.vue'
 
 type Line = Schemas['RegisterLine']
-defineProps<{ rows: Line[]; locked: boolean }>()
+defineProps<{ lesson: string; rows: Line[]; locked: boolean }>()
 const emit = defineEmits<{
   declare: [row: Line, status: Schemas['AttendanceStatus']]
   excuse: [row: Line, reason: string]
 }>()
 
+/** Whose entries are open below their line. */
+const opened = ref<string>()
 const excusing = ref<string>()
 const reason = ref('')
 const statuses = ['present', 'late', 'absent'] as const
@@ -20,6 +24,13 @@ function record(row: Line) {
   excusing.value = undefined
   reason.value = ''
 }
+/** What was reckoned; of somebody whom a roll call missed, when. */
+const reckoned = (row: Line) =>
+  row.missedAt !== null && row.status === 'absent'
+    ? row.words.replace('; declared', `, missing at ${hour(row.missedAt)}`)
+    : row.words
+const marksOf = (row: Line) =>
+  row.missedAt !== null ? `missing at ${hour(row.missedAt)}` : (row.tapped?.words.replace(/; .*/, '') ?? '')
 const spans = (row: Line) => row.ribbon.map((s) => [s[0]!, s[1]!] as [number, number])
 </script>
 
@@ -33,49 +44,62 @@ const spans = (row: Line) => row.ribbon.map((s) => [s[0]!, s[1]!] as [number, nu
           <th>Reckoned</th>
           <th>Your marks</th>
           <th>Files and acts</th>
-          <th v-if="!locked">Put right</th>
+          <th>{{ locked ? 'Noted' : 'Put right' }}</th>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="row in rows" :key="row.student" :class="{ disagree: row.disagree }">
-          <th scope="row" class="who">
-            <StatusMark :status="row.status" /> <b>{{ row.called }}</b>
-            <span class="font-normal text-ink-soft">{{ row.rest }}</span>
-          </th>
-          <td class="ribbon"><PresenceRibbon :stretches="spans(row)" :label="row.words" /></td>
-          <td class="words">
-            <span :class="{ marked: row.disagree }">{{ row.words }}</span>
-          </td>
-          <td class="words text-ink-soft">{{ row.tapped?.words.replace(/; .*/, '') ?? '' }}</td>
-          <td class="words text-ink-soft">{{ row.seen?.words.replace('; measured', '') ?? '' }}</td>
-          <td v-if="!locked" class="right">
-            <form v-if="excusing === row.student" class="flex gap-2" @submit.prevent="record(row)">
-              <input
-                v-model="reason"
-                class="field w-32"
-                placeholder="reason"
-                maxlength="200"
-                :aria-label="`Reason of the excuse for ${row.called}`"
-              />
-              <button class="quiet">keep</button>
-            </form>
-            <template v-else>
+        <template v-for="row in rows" :key="row.student">
+          <tr :class="{ disagree: row.disagree }">
+            <th scope="row" class="who">
+              <StatusMark :status="row.status" /> <b>{{ row.called }}</b>
+              <span class="font-normal text-ink-soft">{{ ' ' + row.rest }}</span>
+            </th>
+            <td class="ribbon"><PresenceRibbon :stretches="spans(row)" :label="row.words" /></td>
+            <td class="words">
+              <span :class="{ marked: row.disagree }">{{ reckoned(row) }}</span>
+            </td>
+            <td class="words text-ink-soft">{{ marksOf(row) }}</td>
+            <td class="words text-ink-soft">{{ row.seen?.words.replace('; measured', '') ?? '' }}</td>
+            <td class="right">
+              <form v-if="excusing === row.student" class="flex gap-2" @submit.prevent="record(row)">
+                <input
+                  v-model="reason"
+                  class="field w-32"
+                  placeholder="reason"
+                  maxlength="200"
+                  :aria-label="`Reason of the excuse for ${row.called}`"
+                />
+                <button class="quiet">keep</button>
+              </form>
+              <template v-else-if="!locked">
+                <button
+                  v-for="s in statuses"
+                  :key="s"
+                  class="quiet"
+                  :disabled="row.status === s"
+                  :aria-label="`${row.called} ${row.rest}: ${s}`"
+                  @click="emit('declare', row, s)"
+                >
+                  {{ s }}
+                </button>
+                <button class="quiet" :aria-label="`${row.called} ${row.rest}: excuse`" @click="excusing = row.student">
+                  excuse
+                </button>
+              </template>
               <button
-                v-for="s in statuses"
-                :key="s"
                 class="quiet"
-                :disabled="row.status === s"
-                :aria-label="`${row.called} ${row.rest}: ${s}`"
-                @click="emit('declare', row, s)"
+                :aria-expanded="opened === row.student"
+                :aria-label="`${row.called} ${row.rest}: entries`"
+                @click="opened = opened === row.student ? undefined : row.student"
               >
-                {{ s }}
+                entries
               </button>
-              <button class="quiet" :aria-label="`${row.called} ${row.rest}: excuse`" @click="excusing = row.student">
-                excuse
-              </button>
-            </template>
-          </td>
-        </tr>
+            </td>
+          </tr>
+          <tr v-if="opened === row.student">
+            <td colspan="6" class="noted"><StudentEntries :lesson="lesson" :student="row.student" /></td>
+          </tr>
+        </template>
       </tbody>
     </table>
   </div>
@@ -103,6 +127,9 @@ const spans = (row: Line) => row.ribbon.map((s) => [s[0]!, s[1]!] as [number, nu
 .right {
   white-space: nowrap;
   font-size: var(--text-small);
+}
+.noted {
+  padding: 4px 0 14px 28px !important;
 }
 .right > button {
   margin-right: 6px;

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import { api, ask, type Schemas } from '../../api/client'
-import { entryId, type Act } from '../../live/outbox'
+import { noteOne } from '../../live/noteOne'
+import type { Act } from '../../live/outbox'
 import { session } from '../accounts/session'
 import { count, hour, longDay, minutes } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
@@ -18,6 +19,8 @@ const path = { id: props.id }
 const settling = useQuery({
   queryKey: key,
   queryFn: () => ask(api.GET('/api/lessons/{id}/settling', { params: { path } })),
+  // Its end may still be on the way, from this window or another.
+  refetchInterval: (query) => (query.state.data?.lesson.stage === 'live' ? 1500 : false),
 })
 const view = computed(() => settling.data.value)
 const problem = ref<string>()
@@ -54,16 +57,10 @@ async function decide(name: string, student: string | null, notAStudent: boolean
 async function note(act: Act, text: string) {
   problem.value = undefined
   try {
-    const id = entryId(Date.now())
     // As of the server's own clock: a decision has no moment in the lesson.
-    const result = await ask(
-      api.POST('/api/lessons/{id}/entries', {
-        params: { path },
-        body: { entries: [{ id, happenedAt: Math.min(Date.now(), serverNow()), act }] },
-      }),
-    )
-    if (result.refused[0]) problem.value = result.refused[0].why
-    else lastWord.value = { entry: id, text }
+    const { entry, refused } = await noteOne(props.id, act, Math.min(Date.now(), serverNow()))
+    if (refused) problem.value = refused
+    else lastWord.value = { entry, text }
     await queries.invalidateQueries()
   } catch (failure) {
     problem.value = (failure as Error).message
@@ -84,6 +81,19 @@ const declare = (row: Schemas['RegisterLine'], status: Schemas['AttendanceStatus
   note({ type: 'statusDeclared', student: row.student, status }, `${row.called} ${row.rest} declared ${status}`)
 const excuse = (row: Schemas['RegisterLine'], reason: string) =>
   note({ type: 'excuseRecorded', student: row.student, reason }, `excuse for ${row.called} ${row.rest} recorded`)
+
+const files = useTemplateRef<InstanceType<typeof AttendanceImport>>('files')
+/** A file that lies there and is not brought in: whether it is to count is asked before the register is confirmed. */
+const waiting = computed(() => files.value?.waiting)
+const asking = ref(false)
+async function confirm() {
+  asking.value = false
+  await note({ type: 'lessonSettled' }, 'settled')
+}
+async function bringInFirst() {
+  asking.value = false
+  await files.value?.bringIn()
+}
 
 async function reopen() {
   problem.value = undefined
@@ -125,8 +135,9 @@ async function reopen() {
           <h2 id="files" class="head">Files</h2>
           <AttendanceImport
             :id="id"
+            ref="files"
             :brought-in="view.files"
-            :demo="session?.account?.isDemo ? `attendance-lesson-${view.lesson.number}.csv` : undefined"
+            :demo="session?.account?.isDemo && view.lesson.number === 13 ? 'attendance-lesson-13.csv' : undefined"
             @done="taken"
           />
         </section>
@@ -195,7 +206,7 @@ async function reopen() {
               disagreeing ? `${disagreeing} where your marks and the file disagree` : 'marks and files agree'
             }}</span>
           </h2>
-          <RegisterTable :rows="view.register" :locked="settled" @declare="declare" @excuse="excuse" />
+          <RegisterTable :lesson="id" :rows="view.register" :locked="settled" @declare="declare" @excuse="excuse" />
         </section>
 
         <section v-if="view.chatWaiting || view.putAway.length" class="step no-print" aria-labelledby="put-away">
@@ -226,7 +237,17 @@ async function reopen() {
         </section>
 
         <div v-if="!settled" class="confirm">
-          <button class="press-first" @click="note({ type: 'lessonSettled' }, 'settled')">Confirm the register</button>
+          <template v-if="asking && waiting">
+            <span
+              ><b>{{ waiting }}</b> was dropped and is not brought in.</span
+            >
+            <button class="press-first" @click="bringInFirst">Bring it in first</button>
+            <button class="press" @click="confirm">Confirm without it</button>
+            <button class="quiet" @click="asking = false">not now</button>
+          </template>
+          <button v-else class="press-first" @click="waiting ? (asking = true) : confirm()">
+            Confirm the register
+          </button>
           <span class="text-ink-soft">
             {{
               [

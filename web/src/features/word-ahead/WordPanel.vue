@@ -52,7 +52,15 @@ async function send() {
 <template>
   <section aria-labelledby="word-ahead">
     <h2 id="word-ahead" class="rule-head">Word ahead</h2>
-    <p class="mt-1">{{ stands }}</p>
+    <p class="mt-1">
+      {{ stands }}
+      <RouterLink
+        v-if="word.data.value?.stands === 'off'"
+        class="quiet"
+        :to="{ path: `/classes/${lesson.classId}/rules`, hash: '#word' }"
+        >Let it go out</RouterLink
+      >
+    </p>
     <Notice v-if="problem" tone="wrong">{{ problem }}</Notice>
     <ul v-if="missed.length">
       <li v-for="line in missed" :key="line.student" class="border-b border-rule py-0.5">

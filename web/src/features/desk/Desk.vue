@@ -6,7 +6,8 @@ import { clock, count, hour, longDay, minutes, weekDay } from '../../ui/format'
 import EmptyState from '../../ui/EmptyState.vue'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
-import { stageOf, wayTo } from './lessons'
+import NewClass from '../classes/NewClass.vue'
+import { stageOf, wayTo } from '../lessons/lessons'
 
 const desk = useQuery({ queryKey: ['desk'], queryFn: () => ask(api.GET('/api/desk')), refetchInterval: 30_000 })
 const day = computed(() => (desk.data.value ? longDay(desk.data.value.now) : ''))
@@ -49,8 +50,8 @@ const waiting = computed(
         <RouterLink v-if="!live" class="press" :to="`/lessons/${next.id}/plan`">Its plan</RouterLink>
       </p>
       <EmptyState v-if="desk.data.value.classes.length === 0" class="mt-6" title="No class yet">
-        Make a class and bring in its roster; then a lesson starts with one press, or plan the weeks to come.
-        <template #act><RouterLink class="press-first inline-block" to="/classes">Make a class</RouterLink></template>
+        Name one and bring in its roster; then a lesson starts with one press, or plan the weeks to come.
+        <template #act><NewClass first /></template>
       </EmptyState>
 
       <div v-else class="desk">
