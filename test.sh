@@ -12,7 +12,7 @@ step() { printf '\n== %s\n' "$1"; }
 check() { # name, command…: one check that passes or fails as a whole
   local name=$1; shift
   step "$name"
-  if "$@"; then passed=$((passed + 1)); else echo "FAILED: $name"; failed=$((failed + 1)); fi
+  if "$@"; then passed=$((passed + 1)); else echo "FAILED: $name" | tee -a "$logs/failures"; failed=$((failed + 1)); fi
 }
 count() { # log, pattern: adds up the numbers that stand before a word in a test runner's closing lines
   grep -oE "$2" "$1" | grep -oE '[0-9]+' | awk '{ sum += $1 } END { print sum + 0 }'
@@ -62,6 +62,11 @@ step "In the browser (Playwright)"
 [ "${PIPESTATUS[0]}" -eq 0 ] || failed=$((failed + $(count "$logs/playwright.log" '^ +[0-9]+ failed' | sed 's/^0$/1/')))
 passed=$((passed + $(count "$logs/playwright.log" '^ +[0-9]+ passed')))
 
+# Said again at the end, where they are looked for: what failed, and the first lines of why.
+grep -hE -A 12 '^failed [A-Za-z]+\.' "$logs"/{Core,Formats,Web}.log
+grep -hE '^ *(FAIL|×) ' "$logs/vitest.log"
+grep -hE '^ *✘ ' "$logs/playwright.log"
+cat "$logs/failures" 2>/dev/null
 rm -rf "$logs"
 printf '\n%d passed, %d failed\n' "$passed" "$failed"
 [ "$failed" -eq 0 ]
