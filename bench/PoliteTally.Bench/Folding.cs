@@ -2,6 +2,8 @@ using NodaTime;
 using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Meeting;
 using PoliteTally.Store;
 
 namespace PoliteTally.Bench;

@@ -1,4 +1,3 @@
-using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Questions;
 using PoliteTally.Store;
 

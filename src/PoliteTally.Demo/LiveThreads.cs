@@ -1,5 +1,10 @@
+using PoliteTally.Core.Chat;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Groups;
-using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Hands;
+using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Notes;
+using PoliteTally.Core.Signals;
 using PoliteTally.Store;
 
 namespace PoliteTally.Demo;

@@ -1,7 +1,11 @@
 using NodaTime;
+using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Chat;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Notes;
 using PoliteTally.Core.Questions;
 using PoliteTally.Store.Model;
 using PoliteTally.Store.Writing;

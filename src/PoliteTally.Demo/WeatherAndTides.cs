@@ -1,7 +1,7 @@
 using NodaTime;
+using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
-using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Names;
 using PoliteTally.Store.Model;
 

@@ -1,9 +1,12 @@
 using System.Text.Json;
 using NodaTime;
 using NodaTime.Text;
+using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
-using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Names;
+using PoliteTally.Core.Signals;
+using PoliteTally.Core.Text;
 
 namespace PoliteTally.Formats;
 

@@ -33,7 +33,7 @@ internal sealed class LessonNames(OpenLesson lesson)
     private NameMatcher Matcher() => _matcher ??= new NameMatcher(lesson.Roster.Select(s => s.Name), lesson.Ground.Confirmed.Concat(ConfirmedHere()));
 
     // What the teacher said of names in this lesson counts for other ways of writing them, too.
-    private IEnumerable<ConfirmedName> ConfirmedHere() => lesson.State.Names.Values
+    private IEnumerable<ConfirmedName> ConfirmedHere() => lesson.State.Names.All.Values
         .Where(n => n.Match is { Source: Source.Tapped })
         .Select(n => new ConfirmedName(NameFolding.Fold(n.Name), n.Match!.Student is { } id ? lesson.Whose(id) : null))
         .Where(n => n.Folded.Length > 0);

@@ -1,9 +1,10 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using PoliteTally.Core.Attendance;
 using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Names;
 using PoliteTally.Core.Plans;
 using PoliteTally.Core.Questions;

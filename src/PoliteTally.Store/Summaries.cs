@@ -6,6 +6,7 @@ using PoliteTally.Core.Attendance;
 using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Scoring;
 using PoliteTally.Store.Model;
 
@@ -23,7 +24,7 @@ public static class Summaries
         var times = OpenLesson.TimesOf(lesson);
         foreach (var student in roster)
         {
-            var did = Participation.From(state, student, times, rules);
+            var did = Participation.From(state, student, times, rules.Scheme, rules.ChatCounts);
             if (did.Attendance.Status == AttendanceStatus.DidNotCome)
             {
                 continue;
@@ -35,7 +36,7 @@ public static class Summaries
                 StudentId = student,
                 Status = did.Attendance.Status,
                 KnownBy = did.Attendance.KnownBy,
-                Notes = string.Join(", ", Words.Notes(did.Attendance)),
+                Notes = string.Join(", ", did.Attendance.Notes()),
                 PresentSeconds = (int)did.Attendance.Present.TotalSeconds,
                 CountedSeconds = (int)did.Attendance.Counted.TotalSeconds,
                 Score = LessonScore.Of(did, rules.Scheme).Total?.Value,

@@ -2,11 +2,14 @@ using CsCheck;
 using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Chat;
-using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Groups;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Notes;
 using PoliteTally.Core.Scoring;
+using PoliteTally.Core.Signals;
 
 namespace PoliteTally.Core.Tests;
 
@@ -54,14 +57,14 @@ public sealed class AlwaysTrueTests
         var state = LessonState.Fold(entries);
         return string.Join('\n', Students.Select(s =>
         {
-            var did = Participation.From(state, s, Given.Lesson, ClassRules.Default);
+            var did = Participation.From(state, s, Given.Lesson, Scheme.Default);
             var score = LessonScore.Of(did, Scheme.Default);
-            return $"{Words.Of(did.Attendance)} {did.Turns.Count} {did.Hands.Count} {did.Nods.Count} {score.Total?.Value} {state.CurrentTurn?.Student}";
+            return $"{did.Attendance.InWords()} {did.Turns.Count} {did.Hands.Count} {did.Nods.Count} {score.Total?.Value} {state.HandLine.Current?.Student}";
         }));
     }
 
     private static decimal? Score(IEnumerable<Entry> entries, Guid student, Scheme? scheme = null) => LessonScore.Of(
-        Participation.From(LessonState.Fold(entries), student, Given.Lesson, ClassRules.Default), scheme ?? Scheme.Default).Total?.Value;
+        Participation.From(LessonState.Fold(entries), student, Given.Lesson, Scheme.Default), scheme ?? Scheme.Default).Total?.Value;
 
     [Fact]
     public void The_order_in_which_entries_arrive_does_not_matter() =>
@@ -88,7 +91,7 @@ public sealed class AlwaysTrueTests
     [Fact]
     public void Adding_a_full_turn_never_lowers_a_score() => Lessons.Sample(entries =>
         Score(entries, Given.Juno) is not { } before
-        || !AttendanceRules.Reckon(LessonState.Fold(entries), Given.Juno, Given.Lesson, AttendancePolicy.Default).WasThere
+        || !LessonState.Fold(entries).AttendanceOf(Given.Juno, Given.Lesson, AttendancePolicy.Default).WasThere
         || Score([.. entries, Given.Noted(50, Given.Turn(Given.Juno))], Given.Juno) >= before - 0.0000001m);
 
     [Fact]
@@ -112,7 +115,7 @@ public sealed class AlwaysTrueTests
     public void Every_figure_recomputes_exactly_from_its_parts() => Lessons.Sample(entries => Students.All(student =>
     {
         var score = LessonScore.Of(
-            Participation.From(LessonState.Fold(entries), student, Given.Lesson, ClassRules.Default), Scheme.Default);
+            Participation.From(LessonState.Fold(entries), student, Given.Lesson, Scheme.Default), Scheme.Default);
         return score.Total is null || (score.Total.Recompute() == score.Total.Value && AllParts(score.Total).All(f => f.Recompute() == f.Value));
     }));
 
@@ -120,7 +123,7 @@ public sealed class AlwaysTrueTests
     public void Leaves_are_entries_of_the_lesson_and_scores_lie_between_0_and_100() => Lessons.Sample(entries => Students.All(student =>
     {
         var total = LessonScore.Of(
-            Participation.From(LessonState.Fold(entries), student, Given.Lesson, ClassRules.Default), Scheme.Default).Total;
+            Participation.From(LessonState.Fold(entries), student, Given.Lesson, Scheme.Default), Scheme.Default).Total;
         var ids = entries.Select(e => e.Id).ToHashSet();
         return total is null || (total.Value is >= 0 and <= 100 && AllParts(total).SelectMany(f => f.Entries).All(ids.Contains));
     }));
@@ -128,7 +131,7 @@ public sealed class AlwaysTrueTests
     [Fact]
     public void Presence_lies_within_the_lesson() => Lessons.Sample(entries => Students.All(student =>
     {
-        var result = AttendanceRules.Reckon(LessonState.Fold(entries), student, Given.Lesson, AttendancePolicy.Default);
+        var result = LessonState.Fold(entries).AttendanceOf(student, Given.Lesson, AttendancePolicy.Default);
         return result.Present >= Duration.Zero && result.Present <= result.Counted && result.Share is >= 0 and <= 1
             && result.Stretches.All(s => s.From >= Given.Start && s.To <= Given.End && s.From <= s.To)
             && result.Stretches.Zip(result.Stretches.Skip(1)).All(p => p.First.To < p.Second.From);

@@ -1,10 +1,16 @@
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Board;
 using PoliteTally.Core.Chat;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Groups;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Notes;
+using PoliteTally.Core.Page;
 using PoliteTally.Core.Questions;
+using PoliteTally.Core.Signals;
 
 namespace PoliteTally.Core.Tests;
 

@@ -1,5 +1,6 @@
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Ledger;
 
 namespace PoliteTally.Core.Tests;
 
@@ -181,7 +182,7 @@ public sealed class AttendanceTests
     {
         var state = Given.State(Given.Noted(12, Given.Turn(Given.Juno)));
 
-        AttendanceRules.Reckon(state, Given.Juno, Given.Lesson, AttendancePolicy.Default).Status.ShouldBe(AttendanceStatus.Present);
-        AttendanceRules.Reckon(state, Given.Eino, Given.Lesson, AttendancePolicy.Default).Status.ShouldBe(AttendanceStatus.Absent);
+        state.AttendanceOf(Given.Juno, Given.Lesson, AttendancePolicy.Default).Status.ShouldBe(AttendanceStatus.Present);
+        state.AttendanceOf(Given.Eino, Given.Lesson, AttendancePolicy.Default).Status.ShouldBe(AttendanceStatus.Absent);
     }
 }

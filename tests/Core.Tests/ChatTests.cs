@@ -1,7 +1,8 @@
 using PoliteTally.Core.Chat;
-using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Scoring;
+using PoliteTally.Core.Text;
 
 namespace PoliteTally.Core.Tests;
 
@@ -41,7 +42,7 @@ public sealed class ChatTests
 
     private static Entry Wrote(double minute, string text, string name = "Juno Q") => Given.Noted(minute, new NameWrote(name, text, Private: false), Source.Feed);
 
-    private static decimal Credits(params Entry[] entries) => Participation.From(Given.State(entries), Given.Juno, Given.Lesson, ClassRules.Default)
+    private static decimal Credits(params Entry[] entries) => Participation.From(Given.State(entries), Given.Juno, Given.Lesson, Scheme.Default)
         .Chat.Sum(c => Scheme.CreditOf(c.Kind));
 
     [Fact]
@@ -69,8 +70,8 @@ public sealed class ChatTests
     {
         var message = Wrote(5, "my number is 55 01 47, and the tide turns at four");
         var state = Given.State(Whose, message, Given.Noted(6, new ChatSorted(message.Id, ChatKind.Answer)), Given.Noted(7, new ChatHidden(message.Id)));
-        state.Chat.ShouldHaveSingleItem().Hidden.ShouldNotBeNull();
-        state.Of(Given.Juno).Chat.ShouldHaveSingleItem().CountsAs.ShouldBe(ChatKind.Answer);
+        state.Chat.Messages.ShouldHaveSingleItem().Hidden.ShouldNotBeNull();
+        state.Chat.Of(Given.Juno).ShouldHaveSingleItem().CountsAs.ShouldBe(ChatKind.Answer);
     }
 
     [Theory]
@@ -81,7 +82,7 @@ public sealed class ChatTests
         var (first, again) = (Wrote(5, "same"), Wrote(5 + later, "same"));
         var sorted = new[] { first, again }.Select(m => Given.Noted(20, new ChatSorted(m.Id, ChatKind.Answer)));
         Credits([Whose, first, again, .. sorted]).ShouldBe(repeat ? 1 : 2);
-        Given.State(first, again, Wrote(5.5, "same", "Eino")).Chat.Count(m => m.Repeat).ShouldBe(repeat ? 1 : 0);
+        Given.State(first, again, Wrote(5.5, "same", "Eino")).Chat.Messages.Count(m => m.Repeat).ShouldBe(repeat ? 1 : 0);
     }
 
     [Fact]
@@ -89,16 +90,16 @@ public sealed class ChatTests
     {
         var message = Wrote(5, "does fog count as a cloud?");
         var sorted = Given.Noted(6, new ChatSorted(message.Id, ChatKind.Question));
-        Given.State(Whose, message).Chat[0].IsOpenQuestion.ShouldBeFalse();
-        Given.State(Whose, message, sorted).Chat[0].IsOpenQuestion.ShouldBeTrue();
-        Given.State(Whose, message, sorted, Given.Noted(7, new ChatDealtWith(message.Id))).Chat[0].IsOpenQuestion.ShouldBeFalse();
+        Given.State(Whose, message).Chat.Messages[0].IsOpenQuestion.ShouldBeFalse();
+        Given.State(Whose, message, sorted).Chat.Messages[0].IsOpenQuestion.ShouldBeTrue();
+        Given.State(Whose, message, sorted, Given.Noted(7, new ChatDealtWith(message.Id))).Chat.Messages[0].IsOpenQuestion.ShouldBeFalse();
     }
 
     [Fact]
     public void What_was_tapped_needs_no_sweep()
     {
         var state = Given.State(Given.Noted(5, new ChatSaid(Given.Juno, ChatKind.Idea, "a stick in the sand")), Given.Noted(6, new ChatSaid(Given.Juno, ChatKind.Unsorted, "hm")));
-        state.Chat.Select(m => m.Waits).ShouldBe([false, true]);
+        state.Chat.Messages.Select(m => m.Waits).ShouldBe([false, true]);
     }
 
     [Theory]

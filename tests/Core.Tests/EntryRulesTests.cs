@@ -1,5 +1,10 @@
 using PoliteTally.Core.Chat;
+using PoliteTally.Core.Course;
+using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Notes;
 
 namespace PoliteTally.Core.Tests;
 

@@ -3,6 +3,7 @@ using NodaTime.Text;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Names;
 
 namespace PoliteTally.Core.Tests;

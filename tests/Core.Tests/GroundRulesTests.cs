@@ -1,8 +1,13 @@
 using CsCheck;
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.GroundRules;
+using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Notes;
 using PoliteTally.Core.Scoring;
 
 namespace PoliteTally.Core.Tests;
@@ -129,21 +134,21 @@ public sealed class GroundRulesTests
         Entry At(int minute, Act act) => new(Guid.NewGuid(), Given.Lesson.PlannedStart + Duration.FromMinutes(minute), Given.Lesson.PlannedEnd, Source.Tapped, "", act);
         Entry[] entries = [At(1, new HandRaised(Given.Eino)), At(2, new NodGiven(Given.Juno, "on time")), At(3, new NodGiven(Given.Eino, "on time")), At(4, new NameMatched("E", Given.Eino)), At(5, new Joined("E", ""))];
         var merged = LessonState.Fold(entries, new Dictionary<Guid, Guid> { [Given.Eino] = Given.Juno });
-        merged.Of(Given.Juno).Nods.Count.ShouldBe(2);
-        merged.Of(Given.Eino).Nods.ShouldBeEmpty();
-        merged.Hands.ShouldHaveSingleItem().Student.ShouldBe(Given.Juno);
+        merged.Notes.NodsOf(Given.Juno).Count.ShouldBe(2);
+        merged.Notes.NodsOf(Given.Eino).ShouldBeEmpty();
+        merged.HandLine.Hands.ShouldHaveSingleItem().Student.ShouldBe(Given.Juno);
         merged.SightingsOf(Given.Juno).Count.ShouldBe(2);
         var parted = LessonState.Fold(entries);
-        parted.Of(Given.Juno).Nods.Count.ShouldBe(1);
-        parted.Hands.ShouldHaveSingleItem().Student.ShouldBe(Given.Eino);
+        parted.Notes.NodsOf(Given.Juno).Count.ShouldBe(1);
+        parted.HandLine.Hands.ShouldHaveSingleItem().Student.ShouldBe(Given.Eino);
     }
 
     [Fact]
     public void A_reminder_stays_seen_to_until_that_is_struck_out()
     {
         var tick = new Entry(Given.Id(1), Given.Lesson.PlannedStart, Given.Lesson.PlannedStart, Source.Tapped, "", new ReminderTicked("Start the recording"));
-        LessonState.Fold([tick]).RemindersTicked.ShouldContainKeyAndValue("Start the recording", tick.Id);
+        LessonState.Fold([tick]).Course.RemindersTicked.ShouldContainKeyAndValue("Start the recording", tick.Id);
         var strike = tick with { Id = Given.Id(2), Act = new Struck(tick.Id) };
-        LessonState.Fold([tick, strike]).RemindersTicked.ShouldBeEmpty();
+        LessonState.Fold([tick, strike]).Course.RemindersTicked.ShouldBeEmpty();
     }
 }

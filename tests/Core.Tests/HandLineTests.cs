@@ -1,6 +1,7 @@
 using NodaTime;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 
 namespace PoliteTally.Core.Tests;
 
@@ -32,7 +33,7 @@ public sealed class HandLineTests
         return Given.Noted(double.Parse(words[0]), act);
     }));
 
-    private static string LineOf(LessonState state) => string.Join(' ', state.Hands.Where(h => h.InLine)
+    private static string LineOf(LessonState state) => string.Join(' ', state.HandLine.Hands.Where(h => h.InLine)
         .Select(h => Students.Single(s => s.Value == h.Student).Key + (h.Stage == HandStage.Lapsed ? "?" : "")));
 
     [Theory]
@@ -61,7 +62,7 @@ public sealed class HandLineTests
     [InlineData("1 call juno", "Invited  ")]
     public void A_turn_knows_its_origin_outcome_and_waiting_time(string script, string told)
     {
-        var turn = Play(script).Turns.ShouldHaveSingleItem();
+        var turn = Play(script).HandLine.Turns.ShouldHaveSingleItem();
         $"{turn.Origin} {turn.Outcome} {turn.Waited?.TotalSeconds}".ShouldBe(told);
     }
 
@@ -76,13 +77,13 @@ public sealed class HandLineTests
     [InlineData("1 call juno, 2 call eino, 3 full juno", "eino")]
     [InlineData("1 call juno, 2 full juno, 3 call juno", "juno")]
     public void The_current_turn_is_the_latest_call_while_nobody_has_said_its_outcome(string script, string whose) =>
-        (Play(script).CurrentTurn is { } turn ? Students.Single(s => s.Value == turn.Student).Key : "").ShouldBe(whose);
+        (Play(script).HandLine.Current is { } turn ? Students.Single(s => s.Value == turn.Student).Key : "").ShouldBe(whose);
 
     [Fact]
     public void Striking_out_a_call_gives_the_word_back_to_whoever_had_it()
     {
         var (juno, eino) = (Given.Noted(1, new Called(Given.Juno, TurnOrigin.Hand)), Given.Noted(2, new Called(Given.Eino, TurnOrigin.Drawn)));
-        Given.State(juno, eino, Given.Strike(eino)).CurrentTurn!.Student.ShouldBe(Given.Juno);
+        Given.State(juno, eino, Given.Strike(eino)).HandLine.Current!.Student.ShouldBe(Given.Juno);
     }
 
     [Fact]
@@ -90,13 +91,13 @@ public sealed class HandLineTests
     {
         var (call, on) = (Given.Noted(1, new Called(Given.Juno, TurnOrigin.Invited)), Given.Noted(2, new Called(Given.Eino, TurnOrigin.HandedOn, By: Given.Juno)));
         var state = Given.State(call, on);
-        state.Turns.Select(t => (t.Student, t.Origin, t.Outcome)).ShouldBe(
+        state.HandLine.Turns.Select(t => (t.Student, t.Origin, t.Outcome)).ShouldBe(
             [(Given.Juno, TurnOrigin.Invited, TurnOutcome.Full), (Given.Eino, TurnOrigin.HandedOn, null)]);
-        state.CurrentTurn!.Student.ShouldBe(Given.Eino);
+        state.HandLine.Current!.Student.ShouldBe(Given.Eino);
         StudentEntries.Of(state, Given.Juno).Select(e => e.Id).ShouldBe([call.Id, on.Id]);
         var undone = Given.State(call, on, Given.Strike(on));
-        undone.Turns.ShouldHaveSingleItem().Outcome.ShouldBeNull();
-        undone.CurrentTurn!.Student.ShouldBe(Given.Juno);
+        undone.HandLine.Turns.ShouldHaveSingleItem().Outcome.ShouldBeNull();
+        undone.HandLine.Current!.Student.ShouldBe(Given.Juno);
     }
 
     [Fact]
@@ -114,10 +115,10 @@ public sealed class HandLineTests
     public void Striking_out_an_outcome_opens_the_turn_again()
     {
         var (call, full) = (Given.Noted(1, new Called(Given.Juno, TurnOrigin.Invited)), Given.Noted(2, Given.Turn(Given.Juno)));
-        Given.State(call, full, Given.Strike(full)).CurrentTurn!.Student.ShouldBe(Given.Juno);
+        Given.State(call, full, Given.Strike(full)).HandLine.Current!.Student.ShouldBe(Given.Juno);
     }
 
     [Fact]
     public void Waiting_runs_from_raised_to_called() =>
-        Play("1 up juno, 2 lapse juno, 6 call juno").Turns[0].Waited.ShouldBe(Duration.FromMinutes(5));
+        Play("1 up juno, 2 lapse juno, 6 call juno").HandLine.Turns[0].Waited.ShouldBe(Duration.FromMinutes(5));
 }

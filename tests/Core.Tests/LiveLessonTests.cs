@@ -1,12 +1,17 @@
 using NodaTime;
 using PoliteTally.Core.Attendance;
-using PoliteTally.Core.GroundRules;
+using PoliteTally.Core.Board;
+using PoliteTally.Core.Chat;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Groups;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Notes;
 using PoliteTally.Core.Plans;
 using PoliteTally.Core.Scoring;
+using PoliteTally.Core.Signals;
 
 namespace PoliteTally.Core.Tests;
 
@@ -14,10 +19,10 @@ namespace PoliteTally.Core.Tests;
 public sealed class LiveLessonTests
 {
     private static AttendanceResult AttendanceOf(Guid student, params Entry[] entries) =>
-        AttendanceRules.Reckon(Given.State(entries), student, Given.Lesson, AttendancePolicy.Default);
+        Given.State(entries).AttendanceOf(student, Given.Lesson, AttendancePolicy.Default);
 
     private static StrandScore Strand(Strand strand, Guid student, params Entry[] entries) => LessonScore.Of(
-        Participation.From(Given.State([.. entries, Given.Noted(1, new Marked(student, Mark.Here))]), student, Given.Lesson, ClassRules.Default),
+        Participation.From(Given.State([.. entries, Given.Noted(1, new Marked(student, Mark.Here))]), student, Given.Lesson, Scheme.Default),
         Scheme.Default).Strands.Single(s => s.Strand == strand);
 
     [Theory]
@@ -57,20 +62,20 @@ public sealed class LiveLessonTests
     [Fact]
     public void A_name_changed_to_can_be_somebody_else_s_by_the_teacher_s_word() => Given.State(
         Given.Noted(1, new NameMatched("Toby's tablet", Given.Juno)), Given.Noted(2, new Renamed("Toby's tablet", "Barney", "tablet")),
-        Given.Noted(3, new NameMatched("Barney", Given.Eino))).Names["Barney"].Match!.Student.ShouldBe(Given.Eino);
+        Given.Noted(3, new NameMatched("Barney", Given.Eino))).Names.All["Barney"].Match!.Student.ShouldBe(Given.Eino);
 
     [Fact]
     public void A_ring_of_names_ends() => Given.State(
-        Given.Noted(1, new Renamed("a", "b", "")), Given.Noted(2, new Renamed("b", "a", ""))).Names.Values.ShouldAllBe(n => n.Match == null);
+        Given.Noted(1, new Renamed("a", "b", "")), Given.Noted(2, new Renamed("b", "a", ""))).Names.All.Values.ShouldAllBe(n => n.Match == null);
 
     [Fact]
     public void The_hand_of_a_name_that_is_nobody_s_stands_in_line_and_becomes_theirs()
     {
         var up = Given.Noted(5, new NameRaisedHand("galaxy tab 7"), Source.Feed);
         var unknown = Given.State(up);
-        unknown.Hands.ShouldHaveSingleItem().Student.ShouldBe(unknown.Names["galaxy tab 7"].StandsFor);
+        unknown.HandLine.Hands.ShouldHaveSingleItem().Student.ShouldBe(unknown.Names.All["galaxy tab 7"].StandsFor);
         var known = Given.State(up, Given.Noted(6, new HandRaised(Given.Juno)), Given.Noted(9, new NameMatched("galaxy tab 7", Given.Juno)));
-        known.Hands.ShouldHaveSingleItem().ShouldBe(new Hand(Given.Juno, Given.At(5), up.Id, HandStage.Up));
+        known.HandLine.Hands.ShouldHaveSingleItem().ShouldBe(new Hand(Given.Juno, Given.At(5), up.Id, HandStage.Up));
     }
 
     [Theory]
@@ -78,7 +83,7 @@ public sealed class LiveLessonTests
     [InlineData(HandEnd.Withdrawn, HandStage.Withdrawn)]
     public void A_hand_lowered_in_the_meeting_is_not_lost_unless_its_owner_took_it_down(HandEnd end, HandStage stage) => Given.State(
         Given.Noted(1, new NameMatched("Juno", Given.Juno)), Given.Noted(5, new NameRaisedHand("Juno")), Given.Noted(5.2, new NameLoweredHand("Juno", end)))
-        .Hands.ShouldHaveSingleItem().Stage.ShouldBe(stage);
+        .HandLine.Hands.ShouldHaveSingleItem().Stage.ShouldBe(stage);
 
     [Fact]
     public void Who_writes_ready_is_in_line_in_order_and_has_a_turn_of_that_origin()
@@ -86,8 +91,8 @@ public sealed class LiveLessonTests
         var state = Given.State(
             Given.Noted(1, new HandRaised(Given.Eino)), Given.Noted(2, new HandRaised(Given.Juno, Ready: true)), Given.Noted(3, new HandRaised(Given.Zainab)),
             Given.Noted(4, new Called(Given.Juno, TurnOrigin.Hand)));
-        state.Hands.Select(h => h.Student).ShouldBe([Given.Eino, Given.Juno, Given.Zainab]);
-        state.Turns.ShouldHaveSingleItem().Origin.ShouldBe(TurnOrigin.Ready);
+        state.HandLine.Hands.Select(h => h.Student).ShouldBe([Given.Eino, Given.Juno, Given.Zainab]);
+        state.HandLine.Turns.ShouldHaveSingleItem().Origin.ShouldBe(TurnOrigin.Ready);
     }
 
     [Fact]
@@ -97,7 +102,7 @@ public sealed class LiveLessonTests
         var turn = Given.State(
             Given.Noted(1, new Called(Given.Juno, TurnOrigin.Drawn, "not heard yet today")), Given.Noted(2, new PointCovered(Given.Juno, first)),
             Given.Noted(2.5, new PointCovered(Given.Juno, first)), Given.Noted(3, Given.Turn(Given.Juno)), Given.Noted(4, new PointCovered(Given.Juno, second)),
-            Given.Noted(5, new PointCovered(Given.Eino, second))).Turns.ShouldHaveSingleItem();
+            Given.Noted(5, new PointCovered(Given.Eino, second))).HandLine.Turns.ShouldHaveSingleItem();
         (turn.Length, turn.Why).ShouldBe((Duration.FromMinutes(2), "not heard yet today"));
         turn.Points.Select(p => p.Point).ShouldBe([first, second]);
     }
@@ -141,14 +146,14 @@ public sealed class LiveLessonTests
     public void An_aside_is_never_scored()
     {
         var aside = Given.Noted(5, new AsideNoted(Given.Juno, "tired today"));
-        var with = Participation.From(Given.State(aside, Given.Noted(1, new Marked(Given.Juno, Mark.Here))), Given.Juno, Given.Lesson, ClassRules.Default);
+        var with = Participation.From(Given.State(aside, Given.Noted(1, new Marked(Given.Juno, Mark.Here))), Given.Juno, Given.Lesson, Scheme.Default);
         LessonScore.Of(with, Scheme.Default).Total!.Value.ShouldBe(
-            LessonScore.Of(Participation.From(Given.State(Given.Noted(1, new Marked(Given.Juno, Mark.Here))), Given.Juno, Given.Lesson, ClassRules.Default), Scheme.Default).Total!.Value);
+            LessonScore.Of(Participation.From(Given.State(Given.Noted(1, new Marked(Given.Juno, Mark.Here))), Given.Juno, Given.Lesson, Scheme.Default), Scheme.Default).Total!.Value);
     }
 
     private static readonly StudentGroup[] Two = [new(Given.Id(301), "Group 1", [Given.Juno, Given.Eino]), new(Given.Id(302), "Group 2", [Given.Zainab])];
 
-    private static string Told(LessonState state) => string.Join(" | ", state.Groups.Select(g => $"{g.Name}: {string.Join(' ', g.Members.Select(m => m == Given.Juno ? "juno" : m == Given.Eino ? "eino" : m == Given.Zainab ? "zainab" : "cormac"))}"));
+    private static string Told(LessonState state) => string.Join(" | ", state.Groups.Now.Select(g => $"{g.Name}: {string.Join(' ', g.Members.Select(m => m == Given.Juno ? "juno" : m == Given.Eino ? "eino" : m == Given.Zainab ? "zainab" : "cormac"))}"));
 
     [Fact]
     public void Groups_are_made_changed_dissolved_and_remembered()
@@ -160,8 +165,8 @@ public sealed class LiveLessonTests
         Told(Given.State(made, Given.Noted(6, new GroupJoined(Given.Juno, null)))).ShouldBe("Group 1: eino | Group 2: zainab");
         Told(Given.State(made, Given.Noted(6, new GroupRenamed(Two[1].Id, "Gulls")))).ShouldBe("Group 1: juno eino | Gulls: zainab");
         var dissolved = Given.State(made, Given.Noted(7, new GroupsDissolved()));
-        dissolved.Groups.ShouldBeEmpty();
-        dissolved.LastGroups.Count.ShouldBe(2);
+        dissolved.Groups.Now.ShouldBeEmpty();
+        dissolved.Groups.Last.Count.ShouldBe(2);
         Told(Given.State(made, Given.Noted(7, new GroupsDissolved()), Given.Noted(8, new GroupsMade([Two[1]])))).ShouldBe("Group 2: zainab");
     }
 
@@ -174,9 +179,9 @@ public sealed class LiveLessonTests
     public void The_board_shows_what_is_up_and_nothing_that_was_taken_down()
     {
         var put = Given.Noted(5, new BoardPut(BoardItem.Statement, "Fog is a cloud."));
-        Given.State(put).Board[BoardItem.Statement].Text.ShouldBe("Fog is a cloud.");
-        Given.State(put, Given.Noted(6, new BoardTaken(BoardItem.Statement))).Board.ShouldBeEmpty();
-        Given.State(put, Given.Strike(put)).Board.ShouldBeEmpty();
+        Given.State(put).Board.Items[BoardItem.Statement].Text.ShouldBe("Fog is a cloud.");
+        Given.State(put, Given.Noted(6, new BoardTaken(BoardItem.Statement))).Board.Items.ShouldBeEmpty();
+        Given.State(put, Given.Strike(put)).Board.Items.ShouldBeEmpty();
     }
 
     [Fact]
@@ -228,7 +233,7 @@ public sealed class LiveLessonTests
             ? Given.Noted(double.Parse(m.Split('>')[0]), new StageMoved(Given.Id(int.Parse(m.Split('>')[1]))))
             : Given.Noted(double.Parse(m.Split('+')[0]), new StageExtended(Given.Id(402), int.Parse(m.Split('+')[1]))))];
         var state = Given.State(entries);
-        var on = StageClock.Now(Planned, Given.Start, state.StageMoves, state.Extended)!;
+        var on = StageClock.Now(Planned, Given.Start, state.Course.StageMoves, state.Course.Extended)!;
         (on.Stage.Name, on.From, on.To, on.DriftAt(Given.At(now))).ShouldBe((name, Given.At(from), Given.At(to), Duration.FromMinutes(drift)));
     }
 
@@ -282,10 +287,10 @@ public sealed class LiveLessonTests
         var reacted = Given.Noted(2, new NameReacted("Juno's laptop", "clap"), Source.Feed);
         var alone = Given.Noted(3, new SignalGiven(Given.Juno, "not sure"), Source.Page);
         var (up, inRound) = (Given.Noted(4, new BoardPut(BoardItem.Statement, "Fog is a cloud.")), Given.Noted(5, new SignalGiven(Given.Juno, "yes"), Source.Page));
-        Given.State(matched, reacted).Of(Given.Juno).LastSignal.ShouldBe(new Signalled("clap", Given.At(2), reacted.Id));
-        Given.State(matched, reacted, alone).Of(Given.Juno).LastSignal!.What.ShouldBe("not sure");
+        Given.State(matched, reacted).Signals.LastOf(Given.Juno).ShouldBe(new Signalled("clap", Given.At(2), reacted.Id));
+        Given.State(matched, reacted, alone).Signals.LastOf(Given.Juno)!.What.ShouldBe("not sure");
         var all = Given.State(matched, reacted, alone, up, inRound);
-        (all.Of(Given.Juno).LastSignal!.What, all.Signals[Given.Juno]).ShouldBe(("yes", "yes"));
-        all.Of(Given.Juno).SignalsGiven.ShouldBe([alone.Id]);
+        (all.Signals.LastOf(Given.Juno)!.What, all.Signals.InRound[Given.Juno]).ShouldBe(("yes", "yes"));
+        all.Signals.OfOwnAccord(Given.Juno).ShouldBe([alone.Id]);
     }
 }

@@ -1,6 +1,10 @@
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using CsCheck;
+using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Notes;
 
 namespace PoliteTally.Core.Tests;
 
@@ -8,76 +12,55 @@ namespace PoliteTally.Core.Tests;
 public sealed class LongerStateTests
 {
     private static readonly Guid[] Students = [.. Enumerable.Range(1, 6).Select(Given.Id)];
-    private static readonly JsonSerializerOptions Json = new() { IncludeFields = true };
+    private static readonly JsonSerializerOptions Json = new() { IncludeFields = true, Converters = { new Whole(), new InOrder(), new ByKey() } };
 
-    /// <summary>All that a state says, a line for each thing.</summary>
+    /// <summary>All that a state says, a line for each thing: whatever anybody can read of it and of what its trades keep, and that of each student.</summary>
     private static string[] Told(LessonState state)
     {
-        var whole = new
-        {
-            Entries = state.Entries.Select(e => e.Id),
-            state.StartedAt,
-            state.EndedAt,
-            state.EndedBy,
-            state.SettledBy,
-            state.Hands,
-            state.Turns,
-            state.CurrentTurn,
-            state.Chat,
-            Moves = state.StageMoves,
-            state.Extended,
-            state.Timers,
-            state.SignalRounds,
-            state.Groups,
-            state.LastGroups,
-            state.Revealed,
-            state.ResultsUp,
-            state.Signals,
-            state.PageVisitors,
-            state.Board,
-            RollCalls = state.RollCalls.Select(c => new { c.At, c.Entry, Here = c.Here.Order() }),
-            state.ListsSeen,
-            state.RemindersTicked,
-            Struck = state.Struck.Select(e => e.Id),
-            Names = state.Names.Values.OrderBy(n => n.Name, StringComparer.Ordinal)
-                .Select(n => new { n.Name, n.Match, n.Later, n.Online, Sightings = n.Sightings.Select(s => s.ToString()), n.StandsFor, Student = state.StudentOf(n) }),
-            Students = Students.Select(s => (State: state.Of(s), Seen: state.SightingsOf(s).Select(x => x.ToString()).Order(StringComparer.Ordinal))).Select(s => new
-            {
-                s.Seen,
-                s.State.Marks,
-                s.State.Declared,
-                s.State.Excuse,
-                s.State.PausedBy,
-                s.State.PageOpenBy,
-                s.State.Chat,
-                s.State.SignalRounds,
-                s.State.SignalsGiven,
-                s.State.LastSignal,
-                Asides = Ids(s.State.Asides.Select(x => x.Entry)),
-                Contacts = Ids(s.State.Contacts.Select(x => x.Entry)),
-                Nods = Ids(s.State.Nods.Select(x => x.Entry)),
-                SitIns = Ids(s.State.SitIns.Select(x => x.Entry)),
-            }),
-            Askings = state.Askings.Select(a => new
-            {
-                a.Id,
-                a.Question,
-                a.OpenedAt,
-                a.ClosedAt,
-                a.Corrections,
-                a.Answers,
-                a.Cannot,
-                a.Ballots,
-                a.BallotsCast,
-                a.TookPart,
-                a.Merged,
-                a.IsCounted,
-                Goes = Students.Select(s => (a.GoesTo(s), a.MarksOf(s), a.DeadlineOf(s))),
-            }),
-        };
-        return [.. whole.GetType().GetProperties().Select(p => $"{p.Name} {JsonSerializer.Serialize(p.GetValue(whole), Json)}")];
+        var parts = typeof(LessonState).GetProperties().Where(p => p.PropertyType.IsSubclassOf(typeof(LessonPart))).Select(p => p.GetValue(state)!).ToList();
+        return [.. parts.Prepend(state).SelectMany(part => part.GetType().GetProperties().Where(p => !parts.Contains(p.GetValue(part)!))
+            .Select(p => $"{part.GetType().Name}.{p.Name} {Written(p.GetValue(part), p.PropertyType)}")
+            .Concat(from method in part.GetType().GetMethods()
+                    where method.DeclaringType == part.GetType() && method.GetParameters() is [{ ParameterType: var type }] && type == typeof(Guid)
+                    from student in Students
+                    select $"{part.GetType().Name}.{method.Name} {student} {Written(method.Invoke(part, [student]), method.ReturnType)}"))];
+    }
 
-        static IEnumerable<Guid> Ids(IEnumerable<Entry> entries) => entries.Select(e => e.Id);
+    private static string Written(object? value, Type type) => JsonSerializer.Serialize(value, type, Json);
+
+    /// <summary>What is of several kinds is written as what it is, an entry by its id.</summary>
+    private sealed class Whole : JsonConverter<object>
+    {
+        public override bool CanConvert(Type type) => type == typeof(Entry) || type == typeof(Sighting);
+
+        public override object Read(ref Utf8JsonReader reader, Type type, JsonSerializerOptions options) => throw new NotSupportedException();
+
+        public override void Write(Utf8JsonWriter writer, object value, JsonSerializerOptions options) => writer.WriteStringValue(value is Entry entry ? entry.Id.ToString() : value.ToString());
+    }
+
+    /// <summary>What is in a set or a dictionary lies in the order in which it came, which says nothing.</summary>
+    private sealed class InOrder : JsonConverter<IReadOnlySet<Guid>>
+    {
+        public override IReadOnlySet<Guid> Read(ref Utf8JsonReader reader, Type type, JsonSerializerOptions options) => throw new NotSupportedException();
+
+        public override void Write(Utf8JsonWriter writer, IReadOnlySet<Guid> value, JsonSerializerOptions options) => JsonSerializer.Serialize(writer, value.Order());
+    }
+
+    private sealed class ByKey : JsonConverterFactory
+    {
+        public override bool CanConvert(Type type) => type.IsGenericType && type.GetGenericTypeDefinition() == typeof(IReadOnlyDictionary<,>);
+
+        public override JsonConverter CreateConverter(Type type, JsonSerializerOptions options) =>
+            (JsonConverter)Activator.CreateInstance(typeof(Sorted<,>).MakeGenericType(type.GetGenericArguments()))!;
+
+        private sealed class Sorted<TKey, T> : JsonConverter<IReadOnlyDictionary<TKey, T>>
+            where TKey : notnull
+        {
+            public override IReadOnlyDictionary<TKey, T> Read(ref Utf8JsonReader reader, Type type, JsonSerializerOptions options) => throw new NotSupportedException();
+
+            public override void Write(Utf8JsonWriter writer, IReadOnlyDictionary<TKey, T> value, JsonSerializerOptions options) =>
+                JsonSerializer.Serialize(writer, value.OrderBy(p => p.Key.ToString(), StringComparer.Ordinal), options);
+        }
     }
 
     /// <summary>The first thing in which a state is another than it should be.</summary>

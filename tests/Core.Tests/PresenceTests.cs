@@ -1,7 +1,10 @@
 using CsCheck;
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Page;
 
 namespace PoliteTally.Core.Tests;
 
@@ -86,10 +89,10 @@ public sealed class PresenceTests
         var call = Given.Noted(-2, new RollCallTaken([Given.Juno]));
         var state = Given.State(call);
 
-        state.MarksOf(Given.Juno).ShouldBe([new MarkMade(Mark.Here, Given.At(-2), call.Id, ByRollCall: true)]);
-        state.MarksOf(Given.Eino).ShouldBe([new MarkMade(Mark.Left, Given.At(-2), call.Id, ByRollCall: true)]);
-        AttendanceRules.Reckon(state, Given.Juno, Given.Lesson, AttendancePolicy.Default).Entries.ShouldBe([call.Id]);
-        AttendanceRules.Reckon(Given.State(call, Given.Strike(call)), Given.Juno, Given.Lesson, AttendancePolicy.Default).Status.ShouldBe(AttendanceStatus.Absent);
+        state.Evidence.MarksOf(Given.Juno).ShouldBe([new MarkMade(Mark.Here, Given.At(-2), call.Id, ByRollCall: true)]);
+        state.Evidence.MarksOf(Given.Eino).ShouldBe([new MarkMade(Mark.Left, Given.At(-2), call.Id, ByRollCall: true)]);
+        state.AttendanceOf(Given.Juno, Given.Lesson, AttendancePolicy.Default).Entries.ShouldBe([call.Id]);
+        Given.State(call, Given.Strike(call)).AttendanceOf(Given.Juno, Given.Lesson, AttendancePolicy.Default).Status.ShouldBe(AttendanceStatus.Absent);
     }
 
     [Fact]
@@ -132,7 +135,7 @@ public sealed class PresenceTests
     ]);
 
     private static AttendanceResult Of(IEnumerable<Entry> entries) =>
-        AttendanceRules.Reckon(Given.State(entries), Given.Juno, Given.Lesson, AttendancePolicy.Default);
+        Given.State(entries).AttendanceOf(Given.Juno, Given.Lesson, AttendancePolicy.Default);
 
     [Fact]
     public void Saying_here_never_makes_anybody_less_present() =>

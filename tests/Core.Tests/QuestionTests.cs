@@ -1,7 +1,8 @@
 using CsCheck;
-using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Groups;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Questions;
 using PoliteTally.Core.Scoring;
 
@@ -142,15 +143,15 @@ public sealed class QuestionTests
     }
 
     private static IReadOnlyList<QuestionChance> Chances(Guid student, params IEnumerable<Entry> entries) =>
-        Participation.From(Given.State(entries), student, Given.Lesson, ClassRules.Default).Questions;
+        Participation.From(Given.State(entries), student, Given.Lesson, Scheme.Default).Questions;
 
     [Fact]
     public void While_it_is_open_the_latest_answer_counts_and_after_closing_only_the_teachers()
     {
         var (opened, closed) = Around(Asked(QuestionKind.SingleChoice));
         Entry[] entries = [opened, Gave(12, Given.Juno, opened, Chosen(C)), Gave(14, Given.Juno, opened, Chosen(A)), closed, Gave(21, Given.Juno, opened, Chosen(D))];
-        Given.State(entries).Askings[0].Answers[Given.Juno].Answer.Options.ShouldBe([A]);
-        var entered = Given.State([.. entries, Gave(30, Given.Juno, opened, Chosen(D), Source.Tapped)]).Askings[0];
+        Given.State(entries).Questions.All[0].Answers[Given.Juno].Answer.Options.ShouldBe([A]);
+        var entered = Given.State([.. entries, Gave(30, Given.Juno, opened, Chosen(D), Source.Tapped)]).Questions.All[0];
         (entered.Answers[Given.Juno].ByTeacher, entered.MarksOf(Given.Juno)).ShouldBe((true, 0m));
     }
 
@@ -161,7 +162,7 @@ public sealed class QuestionTests
         var (opened, _) = Around(Asked(QuestionKind.SingleChoice));
         var answer = Gave(20.1, Given.Juno, opened, Chosen(A));
         var closed = Given.Noted(20, new QuestionClosed(opened.Id)) with { NotedAt = Given.At(20.2) };
-        Given.State(opened, answer, closed).Askings[0].Answers.ShouldContainKey(Given.Juno);
+        Given.State(opened, answer, closed).Questions.All[0].Answers.ShouldContainKey(Given.Juno);
     }
 
     [Theory]
@@ -201,8 +202,9 @@ public sealed class QuestionTests
         var made = Given.Noted(5, new GroupsMade([group, new StudentGroup(Given.Id(701), "Group 2", [Given.Eino, Given.Zainab])]));
         var (opened, closed) = Around(Asked(QuestionKind.SingleChoice), group.Id);
         var moved = Given.Noted(12, new GroupJoined(Given.Zainab, group.Id));
-        var asking = Given.State(made, opened, moved, closed).Askings.ShouldHaveSingleItem();
-        (asking.GoesTo(Given.Juno), asking.GoesTo(Given.Eino), asking.GoesTo(Given.Zainab)).ShouldBe((true, false, true));
+        var state = Given.State(made, opened, moved, closed);
+        bool GoesTo(Guid student) => state.Questions.All.ShouldHaveSingleItem().GoesTo(student, state.Groups);
+        (GoesTo(Given.Juno), GoesTo(Given.Eino), GoesTo(Given.Zainab)).ShouldBe((true, false, true));
     }
 
     [Fact]
@@ -221,19 +223,20 @@ public sealed class QuestionTests
         var (opened, closed) = Around(Asked(QuestionKind.SingleChoice));
         var corrected = Given.Noted(40, new KeyCorrected(opened.Id, [C], null, 0, []));
         Entry[] entries = [opened, Gave(12, Given.Juno, opened, Chosen(C)), closed, corrected];
-        Given.State(entries).Askings[0].MarksOf(Given.Juno).ShouldBe(1);
-        Given.State([.. entries, Given.Strike(corrected)]).Askings[0].MarksOf(Given.Juno).ShouldBe(0);
+        Given.State(entries).Questions.All[0].MarksOf(Given.Juno).ShouldBe(1);
+        Given.State([.. entries, Given.Strike(corrected)]).Questions.All[0].MarksOf(Given.Juno).ShouldBe(0);
     }
 
     [Fact]
     public void Extra_time_is_for_those_who_have_it()
     {
         var opened = Given.Noted(10, new QuestionOpened(Asked(QuestionKind.SingleChoice) with { TimeLimitSeconds = 60 }, null, null, [Given.Juno], 30));
-        var asking = Given.State(opened).Askings[0];
+        var state = Given.State(opened);
+        var asking = state.Questions.All[0];
         asking.DeadlineOf(Given.Juno).ShouldBe(Given.At(11.5));
         asking.DeadlineOf(Given.Eino).ShouldBe(Given.At(11));
-        EntryRules.OutOfTime(asking, Given.Eino, Given.At(11.05)).ShouldNotBeNull().ShouldContain("time");
-        EntryRules.OutOfTime(asking, Given.Juno, Given.At(11.05)).ShouldBeNull();
+        AskingRules.OutOfTime(asking, Given.Eino, state.Groups, Given.At(11.05)).ShouldNotBeNull().ShouldContain("time");
+        AskingRules.OutOfTime(asking, Given.Juno, state.Groups, Given.At(11.05)).ShouldBeNull();
     }
 
     [Fact]
@@ -260,7 +263,7 @@ public sealed class QuestionTests
         ];
         var shuffled = entries.ToArray();
         new Random(seed).Shuffle(shuffled);
-        string Told(Entry[] list) => LessonState.Fold(list).Askings is [var one]
+        string Told(Entry[] list) => LessonState.Fold(list).Questions.All is [var one]
             ? string.Join(';', one.Answers.OrderBy(a => a.Key).Select(a => $"{a.Key} {a.Value.Entry} {one.MarksOf(a.Key)}")) + one.Cannot.Count
             : "none";
         return Told(shuffled) == Told(entries);
@@ -275,8 +278,8 @@ public sealed class QuestionTests
             opened, Gave(11, Given.Juno, opened, new Answer { Words = ["Fog", "mist"] }), Gave(12, Given.Eino, opened, new Answer { Words = ["fóg"] }),
             Gave(13, Given.Zainab, opened, new Answer { Words = ["misty"] }),
         ];
-        QuestionResults.Of(Given.State(entries).Askings[0]).Words.Select(w => (w.Folded, w.Count)).ShouldBe([("fog", 2), ("mist", 1), ("misty", 1)]);
-        QuestionResults.Of(Given.State([.. entries, Given.Noted(20, new WordsMerged(opened.Id, "misty", "mist"))]).Askings[0]).Words
+        QuestionResults.Of(Given.State(entries).Questions.All[0]).Words.Select(w => (w.Folded, w.Count)).ShouldBe([("fog", 2), ("mist", 1), ("misty", 1)]);
+        QuestionResults.Of(Given.State([.. entries, Given.Noted(20, new WordsMerged(opened.Id, "misty", "mist"))]).Questions.All[0]).Words
             .Select(w => (w.Folded, w.Count)).ShouldBe([("fog", 2), ("mist", 2)]);
     }
 
@@ -285,7 +288,7 @@ public sealed class QuestionTests
     {
         var (opened, _) = Around(Asked(QuestionKind.ShortText));
         var texts = QuestionResults.Of(Given.State(
-            opened, Gave(11, Given.Juno, opened, Said("isobars")), Gave(12, Given.Eino, opened, Said("Isobar")), Gave(13, Given.Zainab, opened, Said("contour lines"))).Askings[0]).Texts;
+            opened, Gave(11, Given.Juno, opened, Said("isobars")), Gave(12, Given.Eino, opened, Said("Isobar")), Gave(13, Given.Zainab, opened, Said("contour lines"))).Questions.All[0]).Texts;
         texts.Select(t => t.Count).ShouldBe([2, 1]);
         texts[0].Students.ShouldBe([Given.Juno, Given.Eino], ignoreOrder: true);
     }
@@ -295,7 +298,7 @@ public sealed class QuestionTests
     {
         var (opened, _) = Around(Asked(QuestionKind.SingleChoice, QuestionPurpose.Poll));
         Entry[] entries = [opened, .. Enumerable.Range(10, 5).Select(i => Gave(11, Given.Id(i), opened, Chosen(i < 14 ? A : B)))];
-        var held = QuestionResults.Of(Given.State(entries).Askings[0]).HoldingBackFew();
+        var held = QuestionResults.Of(Given.State(entries).Questions.All[0]).HoldingBackFew();
         held.Answered.ShouldBeNull();
         held.Counts.Select(c => c.Count).ShouldBe([4, null, 0, 0]);
     }
@@ -304,6 +307,6 @@ public sealed class QuestionTests
     public void Nothing_of_an_anonymous_question_is_shown_while_it_is_open()
     {
         var opened = Given.Noted(10, new QuestionOpened(Asked(QuestionKind.Scale, QuestionPurpose.Poll) with { Anonymous = true }, null, null, [], 0));
-        QuestionResults.Of(Given.State(opened).Askings[0]).Counts.ShouldAllBe(c => c.Count == 0);
+        QuestionResults.Of(Given.State(opened).Questions.All[0]).Counts.ShouldAllBe(c => c.Count == 0);
     }
 }

@@ -1,8 +1,16 @@
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Board;
 using PoliteTally.Core.Chat;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Groups;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Notes;
+using PoliteTally.Core.Page;
 using PoliteTally.Core.Questions;
+using PoliteTally.Core.Signals;
 
 namespace PoliteTally.Core.Tests;
 
@@ -173,7 +181,7 @@ public sealed class RefusalTests
     {
         var many = Ledger.Values.Concat(Enumerable.Range(520, 7).Select(id => Opened(Asked(id, QuestionKind.SingleChoice)))).ToList();
         var state = LessonState.Fold(many);
-        state.Askings.Count(a => a.IsOpen).ShouldBe(EntryRules.MostOpen);
+        state.Questions.All.Count(a => a.IsOpen).ShouldBe(QuestionOpened.MostOpen);
         Why(new QuestionOpened(Asked(540, QuestionKind.SingleChoice), null, null, [], 0), lesson: Lesson with { State = () => state })
             .ShouldNotBeNull().ShouldContain("At most 12");
     }

@@ -1,5 +1,6 @@
 using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
+using PoliteTally.Core.Questions;
 using PoliteTally.Core.Scoring;
 
 namespace PoliteTally.Core.Tests;
@@ -184,7 +185,7 @@ public sealed class ScoringTests
     [InlineData(72.5, 73)]
     [InlineData(72.4999, 72)]
     [InlineData(0.5, 1)]
-    public void Rounding_is_half_away_from_zero_and_only_when_shown(decimal score, int shown) => Scoring.Words.Shown(score).ShouldBe(shown);
+    public void Rounding_is_half_away_from_zero_and_only_when_shown(decimal score, int shown) => Text.Words.Shown(score).ShouldBe(shown);
 
     private static string[] Words(string text) => text.Split(' ', StringSplitOptions.RemoveEmptyEntries);
 }

@@ -1,5 +1,5 @@
 using NodaTime;
-using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Calendar;
 
 namespace PoliteTally.Core.Tests;
 

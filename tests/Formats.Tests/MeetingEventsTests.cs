@@ -1,7 +1,9 @@
 using System.Text.Json;
 using NodaTime;
+using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
-using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Signals;
 
 namespace PoliteTally.Formats.Tests;
 

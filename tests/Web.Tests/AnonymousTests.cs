@@ -1,9 +1,10 @@
 using System.Net;
 using Microsoft.Data.Sqlite;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Questions;
-using PoliteTally.Web.Features.Lessons;
 using PoliteTally.Web.Features.Classes;
+using PoliteTally.Web.Features.Lessons;
 using PoliteTally.Web.Features.Questions;
 using PoliteTally.Web.Features.StudentPage;
 

@@ -1,8 +1,13 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Board;
+using PoliteTally.Core.Chat;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Groups;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Notes;
 using PoliteTally.Core.Plans;
 using PoliteTally.Core.Questions;
 using PoliteTally.Web.Features.GroundRules;
@@ -168,7 +173,7 @@ public sealed class BoardTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         (part switch
         {
             "counts" => $"[{string.Join(',', results[part]!.AsArray().Select(c => c!["count"]!.GetValue<int>()))}]",
-            "ranking" => $"[{string.Join(',', results[part]!.AsArray().Select(r => Core.Scoring.Words.Plain(r!["meanPlace"]!.GetValue<decimal>())))}]",
+            "ranking" => $"[{string.Join(',', results[part]!.AsArray().Select(r => Core.Text.Words.Plain(r!["meanPlace"]!.GetValue<decimal>())))}]",
             _ => string.Join(", ", results[part]!.AsArray().Select(w => $"{(w!["word"] ?? w["text"])!.GetValue<string>()} {w["count"]}")),
         }).ShouldBe(shown);
     }

@@ -1,7 +1,7 @@
 using System.Net;
 using NodaTime;
 using NodaTime.Text;
-using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Calendar;
 using PoliteTally.Web.Features.Classes;
 using PoliteTally.Web.Features.Lessons;
 
@@ -70,10 +70,10 @@ public sealed class CalendarTests(AppUnderTest app) : IClassFixture<AppUnderTest
         var lesson = await teacher.Post<LessonLine>($"/api/classes/{id}/lessons/planned", sent);
         await teacher.Put<LessonLine>($"/api/lessons/{lesson.Id}", sent with { Cancelled = true });
         var room = new Classroom(teacher, id, lesson.Id, new Dictionary<string, Guid>());
-        (await room.Tap(new Core.Ledger.LessonStarted())).Refused.ShouldHaveSingleItem().Why.ShouldContain("cancelled");
+        (await room.Tap(new Core.Course.LessonStarted())).Refused.ShouldHaveSingleItem().Why.ShouldContain("cancelled");
 
         await teacher.Put<LessonLine>($"/api/lessons/{lesson.Id}", sent);
-        (await room.Tap(new Core.Ledger.LessonStarted())).Refused.ShouldBeEmpty();
+        (await room.Tap(new Core.Course.LessonStarted())).Refused.ShouldBeEmpty();
         (await teacher.Put($"/api/lessons/{lesson.Id}", sent with { Minutes = 20 })).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await teacher.Put<LessonLine>($"/api/lessons/{lesson.Id}", sent with { Title = "Haar" })).Title.ShouldBe("Haar");
     }

@@ -1,7 +1,8 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Chat;
-using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Notes;
 using PoliteTally.Core.Questions;
 using PoliteTally.Demo;
 using PoliteTally.Formats;
@@ -51,13 +52,13 @@ public sealed class DemoSchoolTests
 
         // What stands beside turns: groups sat in on, a message hidden by a helper, and somebody reached.
         LessonState State(int lesson) => OpenLesson.Load(db, weather[lesson - 1].Id)!.State;
-        State(11).LastGroups.Count.ShouldBe(7);
-        rows.Where(r => r.Lesson!.Number == 11).Count(r => State(11).Of(r.StudentId).SitIns.Count > 0).ShouldBe(12);
-        State(9).Chat.Single(m => m.Hidden is not null).Kind.ShouldBe(ChatKind.OffTask);
+        State(11).Groups.Last.Count.ShouldBe(7);
+        rows.Where(r => r.Lesson!.Number == 11).Count(r => State(11).Groups.SitInsOf(r.StudentId).Count > 0).ShouldBe(12);
+        State(9).Chat.Messages.Single(m => m.Hidden is not null).Kind.ShouldBe(ChatKind.OffTask);
         var wojtek = rows.First(r => r.Student!.Given == "Wojtek").StudentId;
-        State(9).Of(wojtek).Contacts.Select(c => c.Try.Outcome).ShouldBe([ContactOutcome.NoAnswer, ContactOutcome.Reached]);
+        State(9).Notes.ContactsOf(wojtek).Select(c => c.Try.Outcome).ShouldBe([ContactOutcome.NoAnswer, ContactOutcome.Reached]);
         var live = State(14);
-        (live.StageMoves.Count, live.Chat.Count(m => m.Waits), live.Names.Values.Count(n => n.Match is null)).ShouldBe((2, 6, 1));
+        (live.Course.StageMoves.Count, live.Chat.Messages.Count(m => m.Waits), live.Names.All.Values.Count(n => n.Match is null)).ShouldBe((2, 6, 1));
 
         // One lesson is ready, with a question of every kind; the next is not.
         PlanViews.ReadyNotes(weather[14], db).ShouldAllBe(n => !n.Needed);

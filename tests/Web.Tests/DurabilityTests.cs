@@ -2,7 +2,7 @@ using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Net;
 using Microsoft.Data.Sqlite;
-using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Notes;
 using PoliteTally.Web.Features.Accounts;
 
 namespace PoliteTally.Web.Tests;

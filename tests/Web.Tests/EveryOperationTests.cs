@@ -2,7 +2,9 @@ using System.Collections.Concurrent;
 using System.Net.Http.Headers;
 using System.Text;
 using System.Text.Json;
+using PoliteTally.Core.Board;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Notes;
 using PoliteTally.Web.Features.Board;
 
 namespace PoliteTally.Web.Tests;

@@ -1,6 +1,8 @@
 using System.Net;
 using NodaTime;
+using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Chat;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Scoring;

@@ -60,7 +60,7 @@ public sealed class HousekeepingTests(AppUnderTest app) : IClassFixture<AppUnder
         {
             await using var held = await db.Database.BeginTransactionAsync(TestContext.Current.CancellationToken);
             await db.EndedSessions.ExecuteDeleteAsync(TestContext.Current.CancellationToken);
-            tap = room.Tap(new Core.Ledger.NodGiven(room.Students["Juno"], "on time"));
+            tap = room.Tap(new Core.Notes.NodGiven(room.Students["Juno"], "on time"));
             using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(4));
             while (writer.BusyFor == TimeSpan.Zero)
             {

@@ -1,7 +1,9 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Notes;
 using PoliteTally.Store;
 using PoliteTally.Web.Features.Live;
 

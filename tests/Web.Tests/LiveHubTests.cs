@@ -2,7 +2,7 @@ using System.Threading.Channels;
 using Microsoft.AspNetCore.SignalR;
 using Microsoft.AspNetCore.SignalR.Client;
 using Microsoft.Extensions.DependencyInjection;
-using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Hands;
 using PoliteTally.Web.Features.Classes;
 using PoliteTally.Web.Features.GroundRules;
 using PoliteTally.Web.Features.Live;

@@ -1,10 +1,15 @@
 using System.Net;
 using NodaTime;
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Board;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Fairness;
 using PoliteTally.Core.Groups;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Notes;
 using PoliteTally.Core.Plans;
+using PoliteTally.Core.Signals;
 using PoliteTally.Web.Features.Classes;
 using PoliteTally.Web.Features.Lessons;
 using PoliteTally.Web.Features.Live;

@@ -2,7 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json.Nodes;
-using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Notes;
 using PoliteTally.Core.Questions;
 
 namespace PoliteTally.Web.Tests;

@@ -4,6 +4,7 @@ using Microsoft.Extensions.Logging.Abstractions;
 using Microsoft.Extensions.Time.Testing;
 using NodaTime;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Page;
 using PoliteTally.Store;
 using PoliteTally.Store.Writing;
 using PoliteTally.Web.Features.StudentPage;
@@ -38,7 +39,7 @@ public sealed class PagePublisherTests(AppUnderTest app) : IClassFixture<AppUnde
     {
         var window = new FakeWindow();
         await publisher.Watched(Guest(await room(), student), window, window);
-        (await room()).State.Of(student).PageOpenBy.ShouldNotBeNull();
+        (await room()).State.Page.OpenBy(student).ShouldNotBeNull();
         return window;
     }
 

@@ -1,6 +1,8 @@
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Notes;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Live;
 using PoliteTally.Web.Features.Scores;

@@ -121,7 +121,7 @@ public sealed class RosterTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         await Visitor.Read<RosterBroughtIn>(await BringIn(room.Teacher, room.Class, "Number,Given name,Family name\nS9,Pip,Farrow\n"));
 
         var pip = (await room.Sheet()).Rows.Single(r => r.Called == "Pip");
-        (await room.Tap(new Core.Ledger.HandRaised(pip.Id))).Refused.ShouldBeEmpty();
+        (await room.Tap(new Core.Hands.HandRaised(pip.Id))).Refused.ShouldBeEmpty();
         (await room.Sheet()).Head.Hands.ShouldHaveSingleItem().Student.ShouldBe(pip.Id);
     }
 }

@@ -1,6 +1,10 @@
 using System.Net;
 using Microsoft.EntityFrameworkCore;
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Notes;
 using PoliteTally.Store;
 using PoliteTally.Web.Features.Classes;
 using PoliteTally.Web.Features.Scores;

@@ -47,7 +47,7 @@ public sealed class UpgradeTests
         var room = OpenLesson.Load(db, lesson).ShouldNotBeNull();
         room.Rules.ShouldBeSameAs(ClassRules.Default);
         room.Roster.ShouldHaveSingleItem().Name.Given.ShouldBe("Eino");
-        room.State.Of(student).Marks.Count.ShouldBe(1);
+        room.State.Evidence.MarksOf(student).Count.ShouldBe(1);
         PlanJson.Of(room.Lesson).ShouldBeSameAs(Plan.Empty);
         // What was settled by the rules of then is due to be reckoned by those of now.
         room.Lesson.ReckonAgain.ShouldBeTrue();

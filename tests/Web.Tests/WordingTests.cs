@@ -3,7 +3,6 @@ using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Questions;
 using PoliteTally.Store;
-using PoliteTally.Web.Features.Live;
 
 namespace PoliteTally.Web.Tests;
 
@@ -18,7 +17,7 @@ public sealed partial class WordingTests
     {
         foreach (var act in Samples(ActJson.Kinds[kind]))
         {
-            var words = Wording.Of(act);
+            var words = act.InWords;
             words.ShouldNotBeNullOrWhiteSpace();
             NameOfCode().IsMatch(words).ShouldBeFalse(words);
             words.ShouldNotContain(act.GetType().Name, Case.Sensitive);

@@ -1,5 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Notes;
 using PoliteTally.Core.Questions;
 using PoliteTally.Store;
 using PoliteTally.Store.Writing;
@@ -100,7 +102,7 @@ public sealed class WriterTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         await using var db = app.File.Open(owner);
         var read = OpenLesson.Load(db, room.Lesson)!;
         now.State.Entries.Select(e => e.Id).ShouldBe(read.State.Entries.Select(e => e.Id));
-        now.State.Of(room.Students["Juno"]).Nods.Count.ShouldBe(200);
+        now.State.Notes.NodsOf(room.Students["Juno"]).Count.ShouldBe(200);
     }
 
     [Fact]

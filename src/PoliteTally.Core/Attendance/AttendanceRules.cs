@@ -6,14 +6,6 @@ namespace PoliteTally.Core.Attendance;
 /// <summary>Attendance of one student in one lesson.</summary>
 public static class AttendanceRules
 {
-    /// <summary>Reckons the attendance of a student from the state of a lesson.</summary>
-    public static AttendanceResult Reckon(LessonState state, Guid student, LessonTimes lesson, AttendancePolicy policy)
-    {
-        var known = state.Of(student);
-        return Reckon(
-            lesson, state.SightingsOf(student), state.MarksOf(student), known.Declared, known.Excuse, state.ListsSeen, policy);
-    }
-
     /// <summary>
     /// Reckons attendance. The teacher's word wins the status, then the teacher's marks, then what was measured, then
     /// what was glimpsed; the minutes come from what was measured if anything was.

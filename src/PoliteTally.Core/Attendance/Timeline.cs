@@ -1,5 +1,4 @@
 using NodaTime;
-using PoliteTally.Core.Ledger;
 
 namespace PoliteTally.Core.Attendance;
 

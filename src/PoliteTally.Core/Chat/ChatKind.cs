@@ -21,3 +21,14 @@ public enum ChatKind
     /// <summary>Nothing to do with the lesson.</summary>
     OffTask,
 }
+
+/// <summary>Kinds of messages in plain words.</summary>
+public static class ChatWords
+{
+    /// <summary>The name of a kind of message.</summary>
+    public static string InWords(this ChatKind kind) => kind switch
+    {
+        ChatKind.OffTask => "off task",
+        _ => kind.ToString().ToLowerInvariant(),
+    };
+}

@@ -1,4 +1,4 @@
-using PoliteTally.Core.Scoring;
+using PoliteTally.Core.Text;
 
 namespace PoliteTally.Core.Fairness;
 

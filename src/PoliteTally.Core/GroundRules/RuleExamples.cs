@@ -3,7 +3,10 @@ using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Questions;
 using PoliteTally.Core.Scoring;
+using PoliteTally.Core.Text;
 
 namespace PoliteTally.Core.GroundRules;
 
@@ -65,7 +68,7 @@ public static class RuleExamples
             new("lessonsForTerm", $"With {scheme.LessonsForTerm - 1} scored lessons there is no term score yet; with {scheme.LessonsForTerm} there is."),
         ];
 
-        string Came(Duration after) => Words.Of(Present(after, Length).Status);
+        string Came(Duration after) => Present(after, Length).Status.InWords();
 
         string LeavingEarly()
         {
@@ -75,7 +78,7 @@ public static class RuleExamples
         }
 
         static string Left(AttendanceResult result) =>
-            result.Flags.HasFlag(AttendanceFlags.LeftEarly) ? "leaving early" : !result.WasThere ? Words.Of(result.Status) : "staying to the end";
+            result.Flags.HasFlag(AttendanceFlags.LeftEarly) ? "leaving early" : !result.WasThere ? result.Status.InWords() : "staying to the end";
 
         string Dropping()
         {
@@ -95,7 +98,7 @@ public static class RuleExamples
             var just = Present(Duration.Zero, below.TotalMinutes - 0.5);
             return below <= Duration.Zero
                 ? "Whoever was seen at all was there."
-                : $"There for {Seconds(below - Duration.FromSeconds(30))}: {Words.Of(just.Status)}. There for {Seconds(below)}: {Words.Of(Present(Duration.Zero, below.TotalMinutes).Status)}.";
+                : $"There for {Seconds(below - Duration.FromSeconds(30))}: {just.Status.InWords()}. There for {Seconds(below)}: {Present(Duration.Zero, below.TotalMinutes).Status.InWords()}.";
         }
 
         string Threshold()

@@ -1,35 +1,57 @@
+using NodaTime;
+using PoliteTally.Core.Ledger;
+
 namespace PoliteTally.Core.Groups;
 
 /// <summary>The groups as the entries of a lesson tell them, fed in the order in which things happened.</summary>
-internal sealed class GroupsNow
+public sealed class GroupsNow : LessonPart
 {
-    private List<StudentGroup> _groups = [];
+    private readonly ListsBy<Guid, (SatIn Seen, Entry Entry)> _sitIns;
+    private GrowingList<GroupJoin> _joins;
+    private List<StudentGroup> _groups;
 
-    public IReadOnlyList<StudentGroup> Groups => _groups;
+    internal GroupsNow() => (_sitIns, _joins, _groups) = (new(), new([]), []);
+
+    private GroupsNow(GroupsNow from)
+    {
+        (_sitIns, _joins, _groups) = (from._sitIns.Copy(), from._joins, [.. from._groups]);
+        // The groups there are now are the last ones, too, and go on changing.
+        Last = ReferenceEquals(from.Last, from._groups) ? _groups : from.Last;
+    }
+
+    /// <summary>The groups that the class is split into; empty while it is not.</summary>
+    public IReadOnlyList<StudentGroup> Now => _groups;
 
     /// <summary>The groups there were last, dissolved or not.</summary>
     public IReadOnlyList<StudentGroup> Last { get; private set; } = [];
 
-    public GroupsNow Copy()
-    {
-        List<StudentGroup> groups = [.. _groups];
-        // The groups there are now are the last ones, too, and go on changing.
-        return new GroupsNow { _groups = groups, Last = ReferenceEquals(Last, _groups) ? groups : Last };
-    }
+    /// <summary>Who came into a group after it was made, in order.</summary>
+    public IReadOnlyList<GroupJoin> Joins => _joins;
 
-    public void Make(IReadOnlyList<StudentGroup> groups) => Last = _groups = [.. groups];
+    /// <summary>What the teacher saw of a student in groups, in order.</summary>
+    public IReadOnlyList<(SatIn Seen, Entry Entry)> SitInsOf(Guid student) => _sitIns[student];
+
+    /// <summary>Why something cannot be for a group; null if there is such a group.</summary>
+    internal string? NoSuch(Guid group) => _groups.Exists(g => g.Id == group) ? null : "There is no such group now.";
+
+    internal void Make(IReadOnlyList<StudentGroup> groups) => Last = _groups = [.. groups];
 
     /// <summary>Takes a student from where they are to a group; with none, or one that is not there, out of all.</summary>
-    public void Move(Guid student, Guid? to)
+    internal void Move(Guid student, Guid? to, Instant at)
     {
         for (var i = 0; i < _groups.Count; i++)
         {
             var others = _groups[i].Members.Where(m => m != student);
             _groups[i] = _groups[i] with { Members = [.. _groups[i].Id == to ? others.Append(student) : others] };
         }
+
+        if (to is { } group)
+        {
+            _joins = _joins.With([new GroupJoin(student, group, at)]);
+        }
     }
 
-    public void Rename(Guid group, string name)
+    internal void Rename(Guid group, string name)
     {
         var index = _groups.FindIndex(g => g.Id == group);
         if (index >= 0)
@@ -38,9 +60,16 @@ internal sealed class GroupsNow
         }
     }
 
-    public void Dissolve()
+    internal void Dissolve()
     {
         Last = _groups.Count > 0 ? _groups : Last;
         _groups = [];
     }
+
+    internal void SitIn(Guid student, SatIn seen, Entry entry) => _sitIns.Add(student, (seen, entry));
+
+    internal override LessonPart Copy() => new GroupsNow(this);
 }
+
+/// <summary>Somebody came into a group.</summary>
+public sealed record GroupJoin(Guid Student, Guid Group, Instant At);

@@ -1,3 +1,6 @@
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Text;
+
 namespace PoliteTally.Core.Groups;
 
 /// <summary>Some students who work together for a part of a lesson.</summary>
@@ -8,6 +11,11 @@ public sealed record StudentGroup(Guid Id, string Name, IReadOnlyList<Guid> Memb
 {
     /// <summary>The most groups that a class is split into: 60.</summary>
     public const int Most = 60;
+
+    internal static string? WrongName(string name) =>
+        CleanText.IsBlank(name) ? "A group needs a name."
+        : name.Length > TextLimits.LongestName ? TextLimits.TooLong("name", TextLimits.LongestName)
+        : null;
 }
 
 /// <summary>What a member of a group did, as the teacher saw it in a sit-in.</summary>
@@ -21,4 +29,16 @@ public enum Contribution
 
     /// <summary>Did not take part: credit 0.</summary>
     Not,
+}
+
+/// <summary>Contributions in plain words.</summary>
+public static class ContributionWords
+{
+    /// <summary>What a member did.</summary>
+    public static string InWords(this Contribution contribution) => contribution switch
+    {
+        Contribution.Contributed => "contributed",
+        Contribution.Some => "some",
+        _ => "did not contribute",
+    };
 }

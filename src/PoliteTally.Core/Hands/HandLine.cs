@@ -1,4 +1,3 @@
-using NodaTime;
 using PoliteTally.Core.Ledger;
 
 namespace PoliteTally.Core.Hands;
@@ -7,32 +6,40 @@ namespace PoliteTally.Core.Hands;
 /// Hands and turns as the entries of a lesson tell them. Fed in the order in which things happened;
 /// the order of the line is by the time raised, ties by arrival.
 /// </summary>
-internal sealed class HandLine
+public sealed class HandLine : LessonPart
 {
-    private readonly List<Hand> _hands = [];
-    private readonly List<Turn> _turns = [];
-    private readonly Dictionary<Guid, int> _inLine = [];
-    private readonly Dictionary<Guid, int> _openTurn = [];
+    private readonly List<Hand> _hands;
+    private readonly List<Turn> _turns;
+    private readonly Dictionary<Guid, int> _inLine;
+    private readonly Dictionary<Guid, int> _openTurn;
+    private readonly Dictionary<Guid, Guid> _paused;
     private int? _called;
 
-    public HandLine()
-    {
-    }
+    internal HandLine() => (_hands, _turns, _inLine, _openTurn, _paused) = ([], [], [], [], []);
 
     private HandLine(HandLine from)
     {
-        (_hands, _turns) = ([.. from._hands], [.. from._turns]);
+        (_hands, _turns, _paused) = ([.. from._hands], [.. from._turns], new(from._paused));
         (_inLine, _openTurn, _called) = (new(from._inLine), new(from._openTurn), from._called);
     }
 
-    public HandLine Copy() => new(this);
-
+    /// <summary>Every hand of the lesson, by the time raised.</summary>
     public IReadOnlyList<Hand> Hands => _hands;
 
+    /// <summary>Every turn of the lesson, by the time called.</summary>
     public IReadOnlyList<Turn> Turns => _turns;
 
+    /// <summary>
+    /// The latest call, if nobody has said the outcome of it; else null. A call before it does not come back: who called somebody else meanwhile
+    /// has let it go, though its outcome can still be said.
+    /// </summary>
+    public Turn? Current => _called is { } latest && _turns[latest].Outcome is null ? _turns[latest] : null;
+
+    /// <summary>The entry that says that a student cannot speak today; null if they can.</summary>
+    public Guid? PausedBy(Guid student) => _paused.TryGetValue(student, out var entry) ? entry : null;
+
     /// <summary>A hand already up stays where it is. A lapsed hand raised again keeps its place: its owner never gave it up.</summary>
-    public void Raise(Guid student, Instant at, Guid entry, bool ready)
+    internal void Raise(Guid student, Entry entry, bool ready)
     {
         if (_inLine.TryGetValue(student, out var index))
         {
@@ -41,11 +48,11 @@ internal sealed class HandLine
         }
 
         _inLine[student] = _hands.Count;
-        _hands.Add(new Hand(student, at, entry, HandStage.Up, ready));
+        _hands.Add(new Hand(student, entry.HappenedAt, entry.Id, HandStage.Up, ready));
     }
 
     /// <summary>Ends the hand in line, if there is one; a lapsed hand stays in line.</summary>
-    public void End(Guid student, HandEnd end)
+    internal void End(Guid student, HandEnd end)
     {
         if (!_inLine.TryGetValue(student, out var index))
         {
@@ -66,16 +73,16 @@ internal sealed class HandLine
     }
 
     /// <summary>Gives the word. A hand in line makes it a turn from the line, however the call was noted.</summary>
-    public void Call(Guid student, Called called, Entry entry)
+    internal void Call(Guid student, TurnOrigin origin, string? why, Entry entry)
     {
         var (hand, at) = (TakeFromLine(student), entry.HappenedAt);
         _called = _openTurn[student] = _turns.Count;
         _turns.Add(new Turn(
-            student, OriginOf(hand, called.Origin), at, hand is null ? null : at - hand.RaisedAt, Outcome: null, [entry.Id], Why: called.Why));
+            student, OriginOf(hand, origin), at, hand is null ? null : at - hand.RaisedAt, Outcome: null, [entry.Id], Why: why));
     }
 
     /// <summary>Ticks a point in the latest turn of the student; without a turn there is nothing to tick it in.</summary>
-    public void Cover(Guid student, Guid point, Guid entry)
+    internal void Cover(Guid student, Guid point, Guid entry)
     {
         var index = _turns.FindLastIndex(t => t.Student == student);
         if (index >= 0 && _turns[index].Points.All(p => p.Point != point))
@@ -85,24 +92,34 @@ internal sealed class HandLine
     }
 
     /// <summary>Ends the open turn of the student; without one, this is a whole turn by itself.</summary>
-    public void Take(Guid student, TurnOutcome outcome, TurnOrigin origin, Instant at, Guid entry)
+    internal void Take(Guid student, TurnOutcome outcome, TurnOrigin origin, Entry entry)
     {
+        var at = entry.HappenedAt;
         if (_openTurn.Remove(student, out var open))
         {
-            _turns[open] = _turns[open] with { Outcome = outcome, Entries = [.. _turns[open].Entries, entry], Length = at - _turns[open].At };
+            _turns[open] = _turns[open] with { Outcome = outcome, Entries = [.. _turns[open].Entries, entry.Id], Length = at - _turns[open].At };
             return;
         }
 
         var hand = TakeFromLine(student);
         _turns.Add(new Turn(
-            student, OriginOf(hand, origin), at, hand is null ? null : at - hand.RaisedAt, outcome, [entry]));
+            student, OriginOf(hand, origin), at, hand is null ? null : at - hand.RaisedAt, outcome, [entry.Id]));
     }
 
-    /// <summary>
-    /// The latest call, if nobody has said the outcome of it; else null. A call before it does not come back: who called somebody else meanwhile
-    /// has let it go, though its outcome can still be said.
-    /// </summary>
-    public Turn? Current() => _called is { } latest && _turns[latest].Outcome is null ? _turns[latest] : null;
+    /// <summary>A student cannot speak by this entry, or, with null, can again.</summary>
+    internal void Pause(Guid student, Guid? by)
+    {
+        if (by is { } entry)
+        {
+            _paused[student] = entry;
+        }
+        else
+        {
+            _paused.Remove(student);
+        }
+    }
+
+    internal override LessonPart Copy() => new HandLine(this);
 
     private Hand? TakeFromLine(Guid student)
     {

@@ -1,7 +1,6 @@
 using System.Globalization;
-using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Names;
-using PoliteTally.Core.Scoring;
+using PoliteTally.Core.Text;
 
 namespace PoliteTally.Core.Questions;
 

@@ -1,7 +1,7 @@
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Groups;
 using PoliteTally.Core.Ledger;
-using PoliteTally.Core.Scoring;
 
 namespace PoliteTally.Core.Questions;
 
@@ -106,7 +106,10 @@ public sealed class Asking
     public bool WasOpenAt(Instant moment) => moment >= OpenedAt && (ClosedAt is not { } closed || moment < closed);
 
     /// <summary>Whether the question goes to a student: to the whole class, or to whoever was in its group while it was open.</summary>
-    public bool GoesTo(Guid student) => Group is null || _inGroup.Contains(student);
+    /// <param name="student">The id of the student.</param>
+    /// <param name="groups">The groups of the lesson.</param>
+    public bool GoesTo(Guid student, GroupsNow groups) => Group is not { } group || _inGroup.Contains(student)
+        || groups.Joins.Any(j => j.Group == group && j.Student == student && WasOpenAt(j.At));
 
     /// <summary>When a student's time runs out; null without a limit.</summary>
     public Instant? DeadlineOf(Guid student) => Question.TimeLimitSeconds is { } limit
@@ -125,7 +128,8 @@ public sealed class Asking
     /// <param name="student">The id of the student.</param>
     /// <param name="attendance">Where they were.</param>
     /// <param name="bridge">The longest gap in their presence that is bridged.</param>
-    public QuestionChance? ChanceOf(Guid student, AttendanceResult attendance, Duration bridge)
+    /// <param name="groups">The groups of the lesson.</param>
+    public QuestionChance? ChanceOf(Guid student, AttendanceResult attendance, Duration bridge, GroupsNow groups)
     {
         if (Question.Anonymous)
         {
@@ -146,7 +150,7 @@ public sealed class Asking
 
         return CountsUnanswered() ? new QuestionChance(false, 0, AnswerRules.Possible(Question), RestsOn(Id)) : null;
 
-        bool CountsUnanswered() => GoesTo(student) && !_cannot.ContainsKey(student) && ClosedAt is { } closed
+        bool CountsUnanswered() => GoesTo(student, groups) && !_cannot.ContainsKey(student) && ClosedAt is { } closed
             && attendance.ThereForHalf(OpenedAt, DeadlineOf(student) is { } deadline ? Instant.Min(closed, deadline) : closed, bridge);
 
         IReadOnlyList<Guid> RestsOn(Guid first) =>

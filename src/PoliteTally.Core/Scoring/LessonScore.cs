@@ -1,4 +1,7 @@
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Chat;
+using PoliteTally.Core.Hands;
+using PoliteTally.Core.Text;
 
 namespace PoliteTally.Core.Scoring;
 
@@ -48,9 +51,9 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
         }
 
         var earned = Figure.Of("Earned", Reckoning.Sum, [.. counted.Select(s =>
-            Figure.Of(Words.Of(s.Strand), Reckoning.Product, s.Value!, Figure.Given("weight", s.Weight)))]);
+            Figure.Of(s.Strand.InWords(), Reckoning.Product, s.Value!, Figure.Given("weight", s.Weight)))]);
         var possible = Figure.Of(
-            "Possible", Reckoning.Sum, [.. counted.Select(s => Figure.Given($"weight of {Words.Of(s.Strand)}", s.Weight))]);
+            "Possible", Reckoning.Sum, [.. counted.Select(s => Figure.Given($"weight of {s.Strand.InWords()}", s.Weight))]);
         var woven = Figure.Of(
             "Strands, out of 100", Reckoning.Product,
             Figure.Given("hundredths", 100), Figure.Of("Earned of possible", Reckoning.Quotient, earned, possible));
@@ -79,7 +82,7 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
             return (null, "not counted");
         }
 
-        var because = Words.Of(attendance);
+        var because = attendance.InWords();
         return (Figure.Given(because, credit, attendance.Entries), because);
     }
 
@@ -103,7 +106,7 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
         }
 
         var parts = turns.Select(t =>
-            Figure.Given(Words.Of(t), Scheme.CreditOf(t.Outcome)!.Value, t.Entries)).ToList();
+            Figure.Given(t.InWords(), Scheme.CreditOf(t.Outcome)!.Value, t.Entries)).ToList();
         if (uncalled is not null)
         {
             parts.Add(Figure.Given("hand raised and never called", scheme.UncalledHand, uncalled.Entry));
@@ -171,8 +174,8 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
 
         var counted = did.Chat.Where(c => Scheme.CreditOf(c.Kind) > 0).ToList();
         var credits = Figure.Of("chat credits", Reckoning.Sum, [.. counted.Select(c =>
-            Figure.Given(Words.Of(c.Kind), Scheme.CreditOf(c.Kind), c.Entry))]);
-        var kinds = counted.GroupBy(c => c.Kind).OrderBy(g => g.Key).Select(g => Words.Count(g.Count(), Words.Of(g.Key)));
+            Figure.Given(c.Kind.InWords(), Scheme.CreditOf(c.Kind), c.Entry))]);
+        var kinds = counted.GroupBy(c => c.Kind).OrderBy(g => g.Key).Select(g => Words.Count(g.Count(), g.Key.InWords()));
         var waits = did.ChatNotSwept > 0 ? $"{Words.Count(did.ChatNotSwept, "message")}, not swept" : null;
         var because = counted.Count == 0 ? waits ?? "nothing in the chat" : string.Join(", ", kinds) + (waits is null ? "" : $"; {waits}");
         return (UpToOne("chat", credits, scheme.ChatTarget), $"{because}; target {Words.Plain(scheme.ChatTarget)}");

@@ -1,17 +1,11 @@
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Chat;
-using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Questions;
 
 namespace PoliteTally.Core.Scoring;
-
-/// <summary>A question that counts for a student.</summary>
-/// <param name="Answered">Whether they answered.</param>
-/// <param name="Marks">Marks earned, from zero to <paramref name="Possible"/>.</param>
-/// <param name="Possible">Marks possible; zero in a poll.</param>
-/// <param name="Entries">The entries it rests on.</param>
-public sealed record QuestionChance(bool Answered, decimal Marks, decimal Possible, IReadOnlyList<Guid> Entries);
 
 /// <summary>What a student contributed in a group, as the teacher saw it.</summary>
 /// <param name="Credit">Contributed 1, some 0.5, not 0.</param>
@@ -65,25 +59,31 @@ public sealed record Participation
     /// <summary>Their nods.</summary>
     public IReadOnlyList<Guid> Nods { get; init; } = [];
 
-    /// <summary>What the ledger of a lesson says of a student, under the ground rules of the lesson.</summary>
-    public static Participation From(LessonState state, Guid student, LessonTimes lesson, ClassRules rules)
+    /// <summary>What the ledger of a lesson says of a student.</summary>
+    /// <param name="state">The lesson.</param>
+    /// <param name="student">The id of the student.</param>
+    /// <param name="times">When the lesson was meant to be, and when it was.</param>
+    /// <param name="scheme">How the class scores.</param>
+    /// <param name="chatCounts">Whether contributions in the chat count.</param>
+    public static Participation From(LessonState state, Guid student, LessonTimes times, Scheme scheme, bool chatCounts = true)
     {
-        var attendance = AttendanceRules.Reckon(state, student, lesson, rules.Scheme.Attendance);
+        var attendance = state.AttendanceOf(student, times, scheme.Attendance);
+        var chat = state.Chat.Of(student);
         return new Participation
         {
             Attendance = attendance,
-            Questions = [.. state.Askings.Select(a => a.ChanceOf(student, attendance, rules.Scheme.Attendance.Bridge)).OfType<QuestionChance>()],
-            ChatOpen = rules.ChatCounts,
-            Turns = [.. state.Turns.Where(t => t.Student == student)],
-            Hands = [.. state.Hands.Where(h => h.Student == student)],
-            AnybodyCalledFromLine = state.Turns.Any(t => t.Origin == TurnOrigin.Hand),
-            SignalRounds = [.. state.Of(student).SignalRounds.Select(r => new SignalRound(r.Answered, r.Entry))],
-            SignalsGiven = state.Of(student).SignalsGiven,
-            SpeakingPausedBy = state.Of(student).PausedBy,
-            Chat = [.. state.Of(student).Chat.Select(c => (c.CountsAs, c.Entry))],
-            ChatNotSwept = state.Of(student).Chat.Count(c => c.Text.Length > 0 && c.Waits),
-            SitIns = [.. state.Of(student).SitIns.Select(s => new SitIn(Scheme.CreditOf(s.Seen.Contribution), s.Entry.Id))],
-            Nods = [.. state.Of(student).Nods.Select(n => n.Entry.Id)],
+            Questions = [.. state.Questions.All.Select(a => a.ChanceOf(student, attendance, scheme.Attendance.Bridge, state.Groups)).OfType<QuestionChance>()],
+            ChatOpen = chatCounts,
+            Turns = [.. state.HandLine.Turns.Where(t => t.Student == student)],
+            Hands = [.. state.HandLine.Hands.Where(h => h.Student == student)],
+            AnybodyCalledFromLine = state.HandLine.Turns.Any(t => t.Origin == TurnOrigin.Hand),
+            SignalRounds = [.. state.Signals.RoundsOf(student).Select(r => new SignalRound(r.Answered, r.Entry))],
+            SignalsGiven = state.Signals.OfOwnAccord(student),
+            SpeakingPausedBy = state.HandLine.PausedBy(student),
+            Chat = [.. chat.Select(c => (c.CountsAs, c.Entry))],
+            ChatNotSwept = chat.Count(c => c.Text.Length > 0 && c.Waits),
+            SitIns = [.. state.Groups.SitInsOf(student).Select(s => new SitIn(Scheme.CreditOf(s.Seen.Contribution), s.Entry.Id))],
+            Nods = [.. state.Notes.NodsOf(student).Select(n => n.Entry.Id)],
         };
     }
 }

@@ -5,25 +5,6 @@ using PoliteTally.Core.Hands;
 
 namespace PoliteTally.Core.Scoring;
 
-/// <summary>One kind of participation that a score is woven from.</summary>
-public enum Strand
-{
-    /// <summary>Being there.</summary>
-    Attendance,
-
-    /// <summary>Turns before the class.</summary>
-    Speaking,
-
-    /// <summary>Polls and quizzes.</summary>
-    Questions,
-
-    /// <summary>Contributions in the chat.</summary>
-    Chat,
-
-    /// <summary>Contributions in groups.</summary>
-    GroupWork,
-}
-
 /// <summary>How a class scores. Every weight, target and cap of the rules stands here, with its default, and nowhere else.</summary>
 public sealed record Scheme
 {

@@ -1,4 +1,5 @@
 using NodaTime;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Questions;
 
@@ -16,13 +17,13 @@ internal static class Ballots
     public static string? Take(Draft draft, Guid asking, Guid student, Guid ballot, Answer answer, Instant now)
     {
         var state = draft.State();
-        var (asked, who) = (state.AskingOf(asking), state.Whose(student));
+        var (asked, who) = (state.Questions.Of(asking), state.Whose(student));
         return asked switch
         {
             null => "This question was not asked in this lesson.",
             { Question.Anonymous: false } => "Answers to this question carry a name.",
             _ when !draft.Before.Ground.RosterIds.Contains(student) => "You are not on the roster of this class.",
-            _ => EntryRules.OutOfTime(asked, who, now) ?? AnswerRules.WhyRefused(asked.Question, answer)
+            _ => AskingRules.OutOfTime(asked, who, state.Groups, now) ?? AnswerRules.WhyRefused(asked.Question, answer)
                 ?? draft.Box.Cast(asking, who, ballot, AnswerRules.Kept(asked.Question, answer)),
         };
     }
@@ -35,7 +36,7 @@ internal static class Ballots
     {
         if (entry.Act is QuestionClosed or LessonEnded)
         {
-            foreach (var asking in draft.State().Askings.Where(a => a.Question.Anonymous && !a.IsOpen && !a.IsCounted).ToList())
+            foreach (var asking in draft.State().Questions.All.Where(a => a.Question.Anonymous && !a.IsOpen && !a.IsCounted).ToList())
             {
                 var (answers, took) = draft.Box.Take(asking.Id);
                 var counted = new BallotsCounted(
@@ -46,7 +47,7 @@ internal static class Ballots
         }
         else if (entry.Act is Struck struck && draft.About(struck).Any(a => a is QuestionOpened))
         {
-            draft.Box.Keep(draft.State().Askings.Select(a => a.Id).ToHashSet());
+            draft.Box.Keep(draft.State().Questions.All.Select(a => a.Id).ToHashSet());
         }
 
         if (entry.Act is LessonEnded)

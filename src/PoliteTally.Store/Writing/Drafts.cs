@@ -2,6 +2,7 @@ using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Store.Model;
 
 namespace PoliteTally.Store.Writing;

@@ -1,5 +1,7 @@
 using NodaTime;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Questions;
 using PoliteTally.Store.Model;
 
@@ -29,7 +31,7 @@ internal static class EntryTaking
 
         if (entry.Act is AnswerGiven given)
         {
-            var kept = AnswerRules.Kept(draft.State().AskingOf(given.Asking)!.Question, given.Answer);
+            var kept = AnswerRules.Kept(draft.State().Questions.Of(given.Asking)!.Question, given.Answer);
             entry = entry with { Act = given with { Answer = kept } };
         }
 

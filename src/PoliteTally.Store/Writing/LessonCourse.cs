@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Store.Model;
 
@@ -21,9 +22,10 @@ internal static class LessonCourse
         using var db = draft.Database();
         var lesson = db.Lessons.Include(l => l.Class).Single(l => l.Id == draft.Lesson.Id);
         var state = draft.State();
-        lesson.ActualStart = state.StartedAt;
-        lesson.ActualEnd = state.EndedAt;
-        lesson.Stage = state switch
+        var course = state.Course;
+        lesson.ActualStart = course.StartedAt;
+        lesson.ActualEnd = course.EndedAt;
+        lesson.Stage = course switch
         {
             { SettledBy: not null } => LessonStage.Settled,
             { EndedAt: not null } => LessonStage.Ended,
@@ -33,7 +35,7 @@ internal static class LessonCourse
         db.Summaries.Where(s => s.LessonId == lesson.Id).ExecuteDelete();
         if (lesson.Stage == LessonStage.Settled)
         {
-            lesson.RosterClosedAt ??= state.Entries.First(e => e.Id == state.SettledBy).NotedAt;
+            lesson.RosterClosedAt ??= state.Entries.First(e => e.Id == course.SettledBy).NotedAt;
             db.Summaries.AddRange(Summaries.Of(state, lesson, draft.Before.Rules, draft.Before.Roster.Select(s => s.Name.Id)));
         }
 

@@ -1,4 +1,5 @@
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Names;
 using PoliteTally.Store.Model;
 
@@ -29,7 +30,7 @@ internal static class RememberedNames
     private static void Follow(string name, string folded, Entry entry, Draft draft)
     {
         using var db = draft.Database();
-        var (lesson, word) = (draft.Lesson, draft.State().Names.GetValueOrDefault(name)?.Match);
+        var (lesson, word) = (draft.Lesson, draft.State().Names.All.GetValueOrDefault(name)?.Match);
         var known = db.KnownNames.FirstOrDefault(n => n.ClassId == lesson.ClassId && n.Folded == folded);
         if (word is { Source: Source.Tapped })
         {

@@ -1,7 +1,8 @@
 using NodaTime;
+using PoliteTally.Core.Board;
 using PoliteTally.Core.GroundRules;
-using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Plans;
 using PoliteTally.Core.Questions;
 using PoliteTally.Formats;
 using PoliteTally.Store;
@@ -24,22 +25,22 @@ public sealed record BoardView(
     internal static BoardView Of(OpenLesson open, LessonState state, Instant now)
     {
         // Whatever was up comes down with the end of the lesson.
-        var up = open.Lesson.Stage is LessonStage.Planned or LessonStage.Live ? state.Board : new Dictionary<BoardItem, OnBoard>();
+        var up = open.Lesson.Stage is LessonStage.Planned or LessonStage.Live ? state.Board.Items : new Dictionary<BoardItem, OnBoard>();
         var names = open.ShortNames;
-        var stage = StageClock.Now(open.Plan, open.Lesson.ActualStart, state.StageMoves, state.Extended);
+        var stage = StageClock.Now(open.Plan, open.Lesson.ActualStart, state.Course.StageMoves, state.Course.Extended);
         return new BoardView(
             now,
             If(BoardItem.Directions, () => Rendered(stage?.Stage.Directions)),
             If(BoardItem.Stage, () => stage is null ? null : new BoardStage(stage.Stage.Name, stage.From, stage.To)),
             If(BoardItem.Timer, () => TimersOf(state) is { Count: > 0 } timers ? timers : null),
-            If(BoardItem.Turn, () => state.CurrentTurn is { } turn ? names.GetValueOrDefault(turn.Student) : null),
-            If(BoardItem.HandLine, () => state.Hands.Where(h => h.InLine).Select(h => names.GetValueOrDefault(h.Student)).OfType<string>().ToList()),
+            If(BoardItem.Turn, () => state.HandLine.Current is { } turn ? names.GetValueOrDefault(turn.Student) : null),
+            If(BoardItem.HandLine, () => state.HandLine.Hands.Where(h => h.InLine).Select(h => names.GetValueOrDefault(h.Student)).OfType<string>().ToList()),
             If(BoardItem.Signals, () => open.Rules.Signals),
             If(BoardItem.Rubric, () => Rendered(open.Rules.Rubric)),
             If(BoardItem.Statement, () => up[BoardItem.Statement] is { Text: { Length: > 0 } text } put ? new BoardStatement(text, put.Since) : null),
-            If(BoardItem.Groups, () => state.Groups.Select(g => new BoardGroup(g.Name, [.. g.Members.Select(m => names.GetValueOrDefault(m)).OfType<string>()])).ToList()),
-            If(BoardItem.Question, () => state.Askings.Where(a => a.IsOpen && a.Group is null).Select(BoardQuestion.Of).ToList()),
-            If(BoardItem.Results, () => state.ResultsUp is { } put && state.AskingOf(put.Asking) is { } asking ? BoardResults.Of(put, asking, names) : null),
+            If(BoardItem.Groups, () => state.Groups.Now.Select(g => new BoardGroup(g.Name, [.. g.Members.Select(m => names.GetValueOrDefault(m)).OfType<string>()])).ToList()),
+            If(BoardItem.Question, () => state.Questions.All.Where(a => a.IsOpen && a.Group is null).Select(BoardQuestion.Of).ToList()),
+            If(BoardItem.Results, () => state.ResultsUp is { } put && state.Questions.Of(put.Asking) is { } asking ? BoardResults.Of(put, asking, names) : null),
             If(BoardItem.WayIn, () => open.Lesson.Code is { } code ? Syllables.Show(code) : null),
             If(BoardItem.Messages, () => PageLesson.SaidIn(open, state).TakeLast(MessagesShown).ToList()));
 
@@ -47,7 +48,7 @@ public sealed record BoardView(
             where T : class => up.ContainsKey(item) ? part() : null;
 
         static List<BoardTimer> TimersOf(LessonState state) =>
-            [.. state.Timers.Select(t => new BoardTimer(t.Task, t.From, t.To, state.Groups.FirstOrDefault(g => g.Id == t.Group)?.Name))];
+            [.. state.Timers.Select(t => new BoardTimer(t.Task, t.From, t.To, state.Groups.Now.FirstOrDefault(g => g.Id == t.Group)?.Name))];
 
         static string? Rendered(string? markdown) =>
             string.IsNullOrWhiteSpace(markdown) ? null : MarkdownText.Render(markdown);
@@ -101,7 +102,7 @@ public sealed record BoardResults(
     {
         QuestionKind.ShortText => answer.Text,
         QuestionKind.WordList => string.Join(", ", answer.Words),
-        QuestionKind.Number or QuestionKind.Scale => Core.Scoring.Words.Plain(answer.Number ?? 0),
+        QuestionKind.Number or QuestionKind.Scale => Core.Text.Words.Plain(answer.Number ?? 0),
         _ => string.Join(question.Kind == QuestionKind.Ranking ? " > " : ", ", answer.Options.Select(o => question.Options.FirstOrDefault(q => q.Id == o)?.Text ?? "?")),
     };
 }

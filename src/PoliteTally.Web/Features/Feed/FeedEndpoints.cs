@@ -4,7 +4,9 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using NodaTime;
 using PoliteTally.Core.Chat;
+using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Names;
 using PoliteTally.Formats;
 using PoliteTally.Store;
@@ -86,7 +88,7 @@ internal static class FeedEndpoints
         return
             from shown in events.Where(e => e.Act is not NameOnline).Select(e => e.Shown)
                 .Concat(events.Select(e => e.Act).OfType<Renamed>().Select(r => new ShownName(r.To))).Distinct()
-            where shown.Name.Length <= EntryRules.LongestName && state.Names.GetValueOrDefault(shown.Name)?.Match is null
+            where shown.Name.Length <= TextLimits.LongestName && state.Names.All.GetValueOrDefault(shown.Name)?.Match is null
             let match = open.MatchOf(shown)
             where match.Certainty == Certainty.Sure
             select new NewEntry(DerivedId.Of($"{open.Lesson.Id}\nname\n{shown.Name}"), now, new NameMatched(shown.Name, match.Student));

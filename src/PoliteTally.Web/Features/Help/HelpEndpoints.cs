@@ -1,6 +1,9 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
+using PoliteTally.Core.Chat;
+using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Names;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
@@ -33,7 +36,7 @@ internal static class Helper
     {
         HandRaised or HandEnded => rights.HasFlag(KeyRights.HandLine),
         ChatAct { Message: var message } =>
-            rights.HasFlag(KeyRights.Sweep) && state.MessageOf(message) is { Private: false },
+            rights.HasFlag(KeyRights.Sweep) && state.Chat.MessageOf(message) is { Private: false },
         ChatSaid => rights.HasFlag(KeyRights.Sweep),
         Struck struck => struck.Entries.ToHashSet() is var wanted && state.Entries.Count(e => wanted.Contains(e.Id) && e.By == signature) == wanted.Count,
         _ => false,

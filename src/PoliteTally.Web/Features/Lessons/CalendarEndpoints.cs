@@ -164,7 +164,7 @@ internal static class CalendarEndpoints
             return TypedResults.File(await Written(db, owner, clock), "text/calendar; charset=utf-8");
         }).RequireRateLimiting(Limits.SignIn).ExcludeFromDescription();
 
-    private static CalendarDay DayOf(LocalDate day, DateTimeZone zone, List<Core.Lessons.DaysOff> off, List<Lesson> lessons)
+    private static CalendarDay DayOf(LocalDate day, DateTimeZone zone, List<Core.Calendar.DaysOff> off, List<Lesson> lessons)
     {
         var (from, to) = (zone.AtStartOfDay(day).ToInstant(), zone.AtStartOfDay(day.PlusDays(1)).ToInstant());
         return new CalendarDay(

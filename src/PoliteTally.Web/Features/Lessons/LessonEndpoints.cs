@@ -1,8 +1,9 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PoliteTally.Core.Calendar;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Ledger;
-using PoliteTally.Core.Lessons;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Store.Writing;

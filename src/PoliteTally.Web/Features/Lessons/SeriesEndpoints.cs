@@ -3,7 +3,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using NodaTime.Text;
-using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Calendar;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 

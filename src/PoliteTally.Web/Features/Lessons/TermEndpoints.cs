@@ -2,7 +2,7 @@ using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Calendar;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 

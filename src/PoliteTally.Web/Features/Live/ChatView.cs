@@ -1,7 +1,7 @@
 using NodaTime;
 using PoliteTally.Core.Chat;
-using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Plans;
 using PoliteTally.Store;
 
 namespace PoliteTally.Web.Features.Live;
@@ -16,11 +16,11 @@ public sealed record ChatView(long Position, IReadOnlyList<ChatLine> Messages)
         var names = open.ShortNames;
         return new ChatView(position,
         [
-            .. state.Chat.Where(m => m.Text.Length > 0 && m.Hidden is null && (withPrivate || !m.Private)).TakeLast(Shown)
+            .. state.Chat.Messages.Where(m => m.Text.Length > 0 && m.Hidden is null && (withPrivate || !m.Private)).TakeLast(Shown)
                 .Select(m => new ChatLine(
                     m.Entry, m.At, m.Student, m.Student is { } id && names.TryGetValue(id, out var name) ? name : m.Name, m.Text, m.Private, m.Kind,
                     m.SortedBy is not null, m.Proposed, m.DealtWith is not null, m.Repeat, m.Chosen is not null, m.Shown,
-                    StageClock.At(open.Plan, state.StartedAt, state.StageMoves, m.At)?.Name)),
+                    StageClock.At(open.Plan, state.Course.StartedAt, state.Course.StageMoves, m.At)?.Name)),
         ]);
     }
 }

@@ -1,9 +1,9 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
-using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Fairness;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Store;
 using PoliteTally.Store.Writing;
 
@@ -48,17 +48,17 @@ internal static class DrawEndpoints
 
     private static List<DrawCandidate> CandidatesOf(OpenLesson open, LessonState state)
     {
-        var turns = state.Turns.ToLookup(t => t.Student);
-        var last = state.Turns.LastOrDefault(t => t.Origin == TurnOrigin.Drawn)?.Student;
+        var turns = state.HandLine.Turns.ToLookup(t => t.Student);
+        var last = state.HandLine.Turns.LastOrDefault(t => t.Origin == TurnOrigin.Drawn)?.Student;
         return
         [
-            .. open.Roster.Select(s => s.Name.Id).Where(student => state.Of(student).PausedBy is null && IsHere(student))
+            .. open.Roster.Select(s => s.Name.Id).Where(student => state.HandLine.PausedBy(student) is null && IsHere(student))
                 .Select(student => new DrawCandidate(
                     student, turns[student].Count(t => t.Outcome is not TurnOutcome.CouldNot),
                     turns[student].Count(t => t.Origin == TurnOrigin.Drawn), student == last)),
         ];
 
         bool IsHere(Guid student) => LiveRow.WhereaboutsOf(
-            AttendanceRules.Reckon(state, student, open.Times, open.Rules.Scheme.Attendance), open.Lesson.Stage) is Whereabouts.Here or Whereabouts.Late;
+            state.AttendanceOf(student, open.Times, open.Rules.Scheme.Attendance), open.Lesson.Stage) is Whereabouts.Here or Whereabouts.Late;
     }
 }

@@ -2,7 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Groups;
-using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 
@@ -70,8 +70,8 @@ internal static class GroupEndpoints
             }
 
             var state = open.State;
-            IEnumerable<GroupsBefore> here = state.Groups.Count == 0 && state.LastGroups.Count > 0
-                ? [new GroupsBefore(id, open.Lesson.Number, open.Lesson.Title, open.Lesson.PlannedStart, state.LastGroups)]
+            IEnumerable<GroupsBefore> here = state.Groups.Now.Count == 0 && state.Groups.Last.Count > 0
+                ? [new GroupsBefore(id, open.Lesson.Number, open.Lesson.Title, open.Lesson.PlannedStart, state.Groups.Last)]
                 : [];
             return TypedResults.Ok<IReadOnlyList<GroupsBefore>>([.. here, .. await Before(open.Lesson, db)]);
         }).WithName("GetGroupsBefore");
@@ -90,7 +90,7 @@ internal static class GroupEndpoints
         {
             var entries = await db.Entries.AsNoTracking().Where(e => e.LessonId == one.Id && (e.Act.StartsWith("{\"type\":\"group") || e.Act.StartsWith("{\"type\":\"struck\"")))
                 .ToListAsync();
-            var groups = LessonState.Fold(entries.Select(OpenLesson.EntryOf), merged).LastGroups;
+            var groups = LessonState.Fold(entries.Select(OpenLesson.EntryOf), merged).Groups.Last;
             if (groups.Count > 0)
             {
                 before.Add(new GroupsBefore(one.Id, one.Number, one.Title, one.PlannedStart, groups));

@@ -1,5 +1,7 @@
 using NodaTime;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 
 namespace PoliteTally.Web.Features.Live;
 

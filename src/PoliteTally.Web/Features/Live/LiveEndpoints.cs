@@ -1,6 +1,11 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
+using PoliteTally.Core.Chat;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Page;
+using PoliteTally.Core.Questions;
+using PoliteTally.Core.Signals;
 using PoliteTally.Store;
 using PoliteTally.Store.Writing;
 

@@ -1,11 +1,15 @@
 using NodaTime;
 using PoliteTally.Core.Attendance;
-using PoliteTally.Core.Groups;
+using PoliteTally.Core.Board;
+using PoliteTally.Core.Chat;
 using PoliteTally.Core.GroundRules;
+using PoliteTally.Core.Groups;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Names;
+using PoliteTally.Core.Notes;
 using PoliteTally.Core.Plans;
 using PoliteTally.Core.Questions;
 using PoliteTally.Core.Scoring;
@@ -34,9 +38,9 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
     {
         var names = open.ShortNames;
         var lesson = open.Lesson;
-        var turns = state.Turns.ToLookup(t => t.Student);
-        var online = state.Names.Values.Where(n => n.Online is not null && state.StudentOf(n) is not null)
-            .ToLookup(n => state.StudentOf(n)!.Value, n => n.Online!.Value);
+        var turns = state.HandLine.Turns.ToLookup(t => t.Student);
+        var online = state.Names.All.Values.Where(n => n.Online is not null && state.Names.StudentOf(n) is not null)
+            .ToLookup(n => state.Names.StudentOf(n)!.Value, n => n.Online!.Value);
         var struck = StruckStrokes(state);
         IReadOnlyList<LiveRow> rows =
         [
@@ -46,17 +50,17 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
         return new LiveView(
             new LiveHead(
                 lesson.Id, lesson.ClassId, open.ClassName, lesson.Number, lesson.Title, lesson.Stage, lesson.DropIn,
-                lesson.PlannedStart, lesson.PlannedEnd, lesson.ActualStart, lesson.ActualEnd, state.EndedBy,
+                lesson.PlannedStart, lesson.PlannedEnd, lesson.ActualStart, lesson.ActualEnd, state.Course.EndedBy,
                 open.Times.CountedFrom, open.Times.CountedTo, now, position, LineOf(state, names), TurnOf(state, names), LastEntries.Of(state, names),
                 lesson.MeetingLink, open.Rules.NodReasons,
                 RemindersOf(open.Rules.BeforeStart, state), RemindersOf(open.Rules.BeforeEnd, state),
                 PlanOf(open, state), [.. state.Timers.Select(t => new TimerNow(t.Task, t.From, t.To, t.Group))],
-                state.Groups,
-                [.. state.Board.Select(b => new BoardUp(b.Key, b.Value.Text, b.Value.Since))],
-                [.. state.SignalRounds.Select(r => new RoundHeld(r.Statement, r.Answered, r.Silent, r.At)).TakeLast(5)],
-                [.. DoorOf(open, state)], state.Chat.Count(m => m.Text.Length > 0 && m.Waits), state.Chat.Count(m => m.IsOpenQuestion), feed,
-                [.. state.Askings.Select(a => AskingLine.Of(a, open))],
-                [.. state.Signals.Select(s => new SignalSeen(s.Key, s.Value))],
+                state.Groups.Now,
+                [.. state.Board.Items.Select(b => new BoardUp(b.Key, b.Value.Text, b.Value.Since))],
+                [.. state.Signals.Rounds.Select(r => new RoundHeld(r.Statement, r.Answered, r.Silent, r.At)).TakeLast(5)],
+                [.. DoorOf(open, state)], state.Chat.Messages.Count(m => m.Text.Length > 0 && m.Waits), state.Chat.Messages.Count(m => m.IsOpenQuestion), feed,
+                [.. state.Questions.All.Select(a => AskingLine.Of(a, open))],
+                [.. state.Signals.InRound.Select(s => new SignalSeen(s.Key, s.Value))],
                 CallersOf(open, state), tries),
             rows);
     }
@@ -64,29 +68,29 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
     /// <summary>The hands in line. One of a name that belongs to nobody yet carries the name.</summary>
     internal static IReadOnlyList<HandInLine> LineOf(LessonState state, IReadOnlyDictionary<Guid, string> names)
     {
-        var strangers = state.Names.Values.Where(n => n.Match is null).ToDictionary(n => n.StandsFor, n => n.Name);
+        var strangers = state.Names.All.Values.Where(n => n.Match is null).ToDictionary(n => n.StandsFor, n => n.Name);
         return
         [
-            .. state.Hands.Where(h => h.InLine && (names.ContainsKey(h.Student) || strangers.ContainsKey(h.Student)))
+            .. state.HandLine.Hands.Where(h => h.InLine && (names.ContainsKey(h.Student) || strangers.ContainsKey(h.Student)))
                 .Select(h => new HandInLine(
                     h.Student, h.RaisedAt, h.Entry, h.Stage == HandStage.Lapsed, h.Ready, names.ContainsKey(h.Student) ? null : strangers[h.Student])),
         ];
     }
 
     internal static TurnNow? TurnOf(LessonState state, IReadOnlyDictionary<Guid, string> names) =>
-        state.CurrentTurn is { } turn && names.ContainsKey(turn.Student)
+        state.HandLine.Current is { } turn && names.ContainsKey(turn.Student)
             ? new TurnNow(turn.Student, turn.Entries[0], turn.Origin, turn.At, turn.Waited?.TotalSeconds, turn.Why)
             : null;
 
     private static PlanNow PlanOf(OpenLesson open, LessonState state) => new(
         open.Lesson.PlanVersion, [.. open.Plan.Stages.Select(s => new StageLine(s.Id, s.Name, s.Minutes, s.Directions.Length > 0))],
-        StageClock.Now(open.Plan, open.Lesson.ActualStart, state.StageMoves, state.Extended) is { } stage
+        StageClock.Now(open.Plan, open.Lesson.ActualStart, state.Course.StageMoves, state.Course.Extended) is { } stage
             ? new StageOn(stage.Index, stage.From, stage.To, stage.PlannedTo, stage.Extended)
             : null,
         open.Plan.Points, open.Plan.Statements, open.Rules.Signals, open.Rules.Rubric.Length > 0, open.Rules.ExtraTimeShare);
 
     /// <summary>Names that belong to nobody yet, those asked later last.</summary>
-    private static IEnumerable<AtTheDoor> DoorOf(OpenLesson open, LessonState state) => state.Names.Values.Where(n => n.Match is null)
+    private static IEnumerable<AtTheDoor> DoorOf(OpenLesson open, LessonState state) => state.Names.All.Values.Where(n => n.Match is null)
         .OrderBy(n => n.Later is not null).ThenBy(n => n.Sightings.Count == 0 ? Instant.MaxValue : n.Sightings.Min(s => s.At))
         .Take(DoorShown)
         .Select(n =>
@@ -100,10 +104,10 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
 
     private static IReadOnlyList<PageCaller> CallersOf(OpenLesson open, LessonState state)
     {
-        var callers = state.PageVisitors.Values.Where(v => v.Word is null).ToList();
+        var callers = state.Page.Visitors.Values.Where(v => v.Word is null).ToList();
         var matches = open.MatchesOf([.. callers.Select(c => new ShownName(c.Name))]);
         // Two who say that they are the same student are both to be looked at, and so is one who comes when that student is in.
-        var taken = matches.Select(m => m.Student).Concat(state.PageVisitors.Values.Select(v => v.Student)).OfType<Guid>().CountBy(s => s).ToDictionary();
+        var taken = matches.Select(m => m.Student).Concat(state.Page.Visitors.Values.Select(v => v.Student)).OfType<Guid>().CountBy(s => s).ToDictionary();
         return
         [
             .. callers.Zip(matches, (c, match) => new PageCaller(
@@ -124,7 +128,7 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
     }
 
     private static IReadOnlyList<Reminder> RemindersOf(IReadOnlyList<string> reminders, LessonState state) =>
-        [.. reminders.Select(r => new Reminder(r, state.RemindersTicked.TryGetValue(r, out var entry) ? entry : null))];
+        [.. reminders.Select(r => new Reminder(r, state.Course.RemindersTicked.TryGetValue(r, out var entry) ? entry : null))];
 }
 
 /// <summary>The lesson, the hand line, the turn, what is prepared and what waits, and the last entries.</summary>
@@ -165,7 +169,7 @@ public sealed record AskingLine(
     internal static AskingLine Of(Asking asking, OpenLesson open)
     {
         var question = asking.Question;
-        var goesTo = asking.Group is null ? open.Roster.Count : open.Roster.Count(s => asking.GoesTo(s.Name.Id));
+        var goesTo = asking.Group is null ? open.Roster.Count : open.Roster.Count(s => asking.GoesTo(s.Name.Id, open.State.Groups));
         return new AskingLine(
             asking.Id, question.Id, question.Text, question.Kind, question.Purpose, question.Anonymous, asking.Group, asking.OpenedAt, asking.ClosedAt,
             question.TimeLimitSeconds, open.AnsweredIn(asking), asking.Cannot.Count, goesTo);
@@ -256,8 +260,7 @@ public sealed record LiveRow(
         IEnumerable<(OnlineStatus Status, Instant At)> online, IReadOnlyList<Entry>? struck)
     {
         var id = student.Name.Id;
-        var known = state.Of(id);
-        var attendance = AttendanceRules.Reckon(state, id, open.Times, open.Rules.Scheme.Attendance);
+        var attendance = state.AttendanceOf(id, open.Times, open.Rules.Scheme.Attendance);
         var whereabouts = WhereaboutsOf(attendance, open.Lesson.Stage);
         var heard = turns.Where(t => Scheme.CreditOf(t.Outcome) > 0).ToList();
         var seenOnline = online.OrderBy(o => o.At).Select(o => new OnlineSeen(o.Status, o.At)).LastOrDefault();
@@ -269,14 +272,15 @@ public sealed record LiveRow(
             [.. heard.Select(t => t.At.ToUnixTimeMilliseconds())],
             attendance.Dropouts,
             [.. heard.Select(t => new Stroke(t.Entries[^1], Scheme.CreditOf(t.Outcome)!.Value, false)), .. Struck<TurnTaken>(t => Scheme.CreditOf(t.Outcome))],
-            [.. state.Askings.Where(a => a.Answers.ContainsKey(id)).Select(a => new Stroke(a.Answers[id].Entry, a.MarksOf(id) is < 1 ? 0.5m : 1, false))],
-            [.. known.Chat.Where(m => Scheme.CreditOf(m.CountsAs) > 0).Select(m => new Stroke(m.Entry, 1, false)), .. Struck<ChatSaid>(c => Scheme.CreditOf(c.Kind))],
-            [.. known.SitIns.Where(s => Scheme.CreditOf(s.Seen.Contribution) > 0).Select(s => new Stroke(s.Entry.Id, Scheme.CreditOf(s.Seen.Contribution), false)),
+            [.. state.Questions.All.Where(a => a.Answers.ContainsKey(id)).Select(a => new Stroke(a.Answers[id].Entry, a.MarksOf(id) is < 1 ? 0.5m : 1, false))],
+            [.. state.Chat.Of(id).Where(m => Scheme.CreditOf(m.CountsAs) > 0).Select(m => new Stroke(m.Entry, 1, false)), .. Struck<ChatSaid>(c => Scheme.CreditOf(c.Kind))],
+            [.. state.Groups.SitInsOf(id).Where(s => Scheme.CreditOf(s.Seen.Contribution) > 0).Select(s => new Stroke(s.Entry.Id, Scheme.CreditOf(s.Seen.Contribution), false)),
                 .. Struck<SatIn>(s => Scheme.CreditOf(s.Contribution))],
-            [.. known.Nods.Select(n => new Stroke(n.Entry.Id, 1, false)), .. Struck<NodGiven>(_ => 1)],
+            [.. state.Notes.NodsOf(id).Select(n => new Stroke(n.Entry.Id, 1, false)), .. Struck<NodGiven>(_ => 1)],
             [.. turns.SelectMany(t => t.Points).Select(p => p.Point).Distinct()],
-            known.PausedBy, known.SignalRounds.Count(r => r.Answered), [.. known.Asides.Select(a => a.Aside.Text)], known.Contacts.Count, seenOnline, known.PageOpenBy is not null,
-            known.LastSignal is { } signal ? new SignalShown(signal.What, signal.At) : null);
+            state.HandLine.PausedBy(id), state.Signals.RoundsOf(id).Count(r => r.Answered), [.. state.Notes.AsidesOf(id).Select(a => a.Aside.Text)],
+            state.Notes.ContactsOf(id).Count, seenOnline, state.Page.OpenBy(id) is not null,
+            state.Signals.LastOf(id) is { } signal ? new SignalShown(signal.What, signal.At) : null);
 
         IEnumerable<Stroke> Struck<T>(Func<T, decimal?> credit)
             where T : Act => (struck ?? []).Where(e => e.Act is T act && credit(act) > 0).Select(e => new Stroke(e.Id, credit((T)e.Act)!.Value, true));

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Names;
+using PoliteTally.Core.Notes;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Store.Writing;
@@ -44,7 +45,7 @@ public sealed class MissingPost(LedgerWriter ledger, OpenLessons openLessons, IM
                 await Note(DerivedId.Of($"{one.Id}\nnot sent"), new Struck(one.Id));
                 await Note(
                     DerivedId.Of($"{one.Id}\nwhy"),
-                    new ContactTried(one.Student, ContactChannel.Email, ContactOutcome.Failed, why.Length > EntryRules.LongestName ? why[..EntryRules.LongestName] : why));
+                    new ContactTried(one.Student, ContactChannel.Email, ContactOutcome.Failed, why.Length > TextLimits.LongestName ? why[..TextLimits.LongestName] : why));
             }
 
             return null;

@@ -1,7 +1,8 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Notes;
 using PoliteTally.Store;
 using PoliteTally.Web.Mail;
 
@@ -98,7 +99,7 @@ internal static class ReachEndpoints
         [
             .. missing.Select(r => new MissingStudent(
                 r.Id, r.Called, r.Rest, AddressesOf(roster[r.Id]), roster[r.Id].Phone, r.Online,
-                [.. state.Of(r.Id).Contacts.Select(c => new Attempt(c.Entry.HappenedAt, c.Try.Channel, c.Try.Outcome, c.Try.Note))],
+                [.. state.Notes.ContactsOf(r.Id).Select(c => new Attempt(c.Entry.HappenedAt, c.Try.Channel, c.Try.Outcome, c.Try.Note))],
                 [.. earlier[r.Id]])),
         ]);
     }
@@ -117,8 +118,8 @@ internal static class ReachEndpoints
             .ToListAsync();
         return rows.GroupBy(r => r.LessonId).Select(g => (g.First().Lesson!, State: LessonState.Fold(g.Select(OpenLesson.EntryOf), open.Merged)))
             .OrderByDescending(l => l.Item1.PlannedStart)
-            .SelectMany(l => open.Roster.Select(s => s.Name.Id).Where(s => l.State.Of(s).Contacts.Count > 0)
-                .Select(s => (Student: s, Need: new EarlierNeed(l.Item1.Number, l.Item1.PlannedStart, l.State.Of(s).Contacts[^1].Try.Outcome))))
+            .SelectMany(l => open.Roster.Select(s => s.Name.Id).Where(s => l.State.Notes.ContactsOf(s).Count > 0)
+                .Select(s => (Student: s, Need: new EarlierNeed(l.Item1.Number, l.Item1.PlannedStart, l.State.Notes.ContactsOf(s)[^1].Try.Outcome))))
             .ToLookup(n => n.Student, n => n.Need);
     }
 }

@@ -2,8 +2,9 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Names;
-using PoliteTally.Core.Scoring;
 using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
@@ -73,10 +74,10 @@ internal static class RollCallEndpoints
         [
             .. open.Roster.Select(s =>
             {
-                var attendance = AttendanceRules.Reckon(state, s.Name.Id, times, open.Rules.Scheme.Attendance);
+                var attendance = state.AttendanceOf(s.Name.Id, times, open.Rules.Scheme.Attendance);
                 return new RollCallLine(
                     s.Name.Id, ShortNames.CalledName(s.Name), s.Name.Family, s.Name.Number,
-                    LiveRow.WhereaboutsOf(attendance, LessonStage.Live), Words.Of(attendance));
+                    LiveRow.WhereaboutsOf(attendance, LessonStage.Live), attendance.InWords());
             }),
         ]);
     }

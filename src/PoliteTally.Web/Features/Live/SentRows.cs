@@ -1,5 +1,6 @@
 using System.Text.Json;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 
@@ -42,34 +43,13 @@ internal sealed class SentRows
         var touched = new HashSet<Guid>();
         foreach (var entry in entries)
         {
-            switch (entry.Act)
+            switch (entry.Act.Reach)
             {
-                case Called { By: { } by } handed:
-                    touched.UnionWith([state.Whose(by), state.Whose(handed.Student)]);
-                    break;
-                case StudentAct act:
-                    touched.Add(state.Whose(act.Student));
-                    break;
-                case NameAct act and not (NameMatched or Renamed or Seen):
-                    // A name that was struck out meanwhile is not there any more; the strike speaks for itself.
-                    if (state.Names.TryGetValue(act.Name, out var name) && state.StudentOf(name) is { } student)
-                    {
-                        touched.Add(student);
-                    }
-
-                    break;
-                case ChatAct act when state.MessageOf(act.Message)?.Student is { } writer:
-                    touched.Add(writer);
-                    break;
-                case AnswersMarked marked:
-                    touched.UnionWith(marked.Students.Select(state.Whose));
-                    break;
-                case QuestionOpened or RightRevealed or WordsMerged or ResultsPut or PageKnocked:
-                    break;
-                case StageMoved or StageExtended or TimerStarted or TimerStopped or BoardPut or BoardTaken or ReminderTicked or GroupsMade or GroupRenamed or GroupsDissolved:
-                    break;
-                default:
+                case Reach.Everybody:
                     return null;
+                case Reach.WhoItIsAbout:
+                    touched.UnionWith(state.StudentsOf(entry.Act));
+                    break;
             }
         }
 

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Names;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
@@ -35,10 +36,10 @@ internal static class StudentEntryEndpoints
             var state = open.State;
             var strikes = state.StrikesOn();
             return TypedResults.Ok(new StudentEntryList(
-                $"{ShortNames.CalledName(found.Name)} {found.Name.Family}".Trim(), open.Lesson.Stage, state.SettledBy, open.Lesson.PlannedStart,
+                $"{ShortNames.CalledName(found.Name)} {found.Name.Family}".Trim(), open.Lesson.Stage, state.Course.SettledBy, open.Lesson.PlannedStart,
                 open.Times.CountedTo, clock.GetCurrentInstant(), open.Rules.NodReasons,
                 [.. StudentEntries.Of(state, student).Select(e => new StudentEntry(
-                    e.Id, e.HappenedAt, Wording.For(student, e, state), e.Source, e.By, StudentEntries.IsOfSeveral(e.Act), state.IsStruck(e.Id),
+                    e.Id, e.HappenedAt, Wording.For(student, e, state), e.Source, e.By, e.Act.IsOfSeveral, state.IsStruck(e.Id),
                     state.IsStruck(e.Id) ? [.. strikes[e.Id]] : []))]));
         }).WithName("GetStudentEntries");
 }

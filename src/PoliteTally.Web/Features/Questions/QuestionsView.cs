@@ -1,6 +1,5 @@
 using NodaTime;
-using PoliteTally.Core.Attendance;
-using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Plans;
 using PoliteTally.Core.Questions;
 using PoliteTally.Store;
@@ -15,7 +14,7 @@ public sealed record QuestionsView(long Position, IReadOnlyList<AskingView> Aski
     internal static QuestionsView Of(OpenLesson open)
     {
         var (position, state) = (open.Position, open.State);
-        return new QuestionsView(position, [.. state.Askings.Select(a => AskingView.Of(a, open, state))], [.. LacksOf(open.Plan)]);
+        return new QuestionsView(position, [.. state.Questions.All.Select(a => AskingView.Of(a, open, state))], [.. LacksOf(open.Plan)]);
     }
 
     private static IEnumerable<QuestionLack> LacksOf(Plan plan) =>
@@ -45,11 +44,11 @@ public sealed record AskingView(
     {
         var question = asking.Question;
         return new AskingView(
-            asking.Id, question, asking.Group, asking.Group is { } group ? state.LastGroups.FirstOrDefault(g => g.Id == group)?.Name ?? "a group" : null,
+            asking.Id, question, asking.Group, asking.Group is { } group ? state.Groups.Last.FirstOrDefault(g => g.Id == group)?.Name ?? "a group" : null,
             asking.CopyOf, asking.OpenedAt, asking.ClosedAt, open.AnsweredIn(asking), QuestionResults.Of(asking), HeldBackOf(asking),
-            question.Anonymous ? [] : [.. open.Roster.Select(s => s.Name.Id).Where(s => asking.GoesTo(s) || asking.Answers.ContainsKey(s))
+            question.Anonymous ? [] : [.. open.Roster.Select(s => s.Name.Id).Where(s => asking.GoesTo(s, state.Groups) || asking.Answers.ContainsKey(s))
                 .Select(s => AskedStudent.Of(s, asking, open, state))],
-            state.Revealed.Contains(asking.Id), state.ResultsUp is { } up && up.Asking == asking.Id ? new ResultsOnBoard(up.WithRight, up.HoldBackFew, up.Named) : null, asking.Corrections.Count);
+            state.Questions.Revealed.Contains(asking.Id), state.ResultsUp is { } up && up.Asking == asking.Id ? new ResultsOnBoard(up.WithRight, up.HoldBackFew, up.Named) : null, asking.Corrections.Count);
     }
 
     private static string? HeldBackOf(Asking asking) => asking switch
@@ -78,7 +77,7 @@ public sealed record AskedStudent(
     internal static AskedStudent Of(Guid student, Asking asking, OpenLesson open, LessonState state)
     {
         var given = asking.Answers.GetValueOrDefault(student);
-        var attendance = AttendanceRules.Reckon(state, student, open.Times, open.Rules.Scheme.Attendance);
+        var attendance = state.AttendanceOf(student, open.Times, open.Rules.Scheme.Attendance);
         return new AskedStudent(
             student, given is null ? null : BoardResults.InWords(given.Answer, asking.Question), given?.At, given?.ByTeacher ?? false, asking.MarksOf(student),
             asking.Cannot.ContainsKey(student), attendance.WasThere, asking.DeadlineOf(student));

@@ -3,8 +3,9 @@ using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Hands;
 using PoliteTally.Core.Names;
-using PoliteTally.Core.Scoring;
+using PoliteTally.Core.Text;
 using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
@@ -101,7 +102,7 @@ internal static class ReportEndpoints
                 numbers[row.Id].Number ?? "", numbers[row.Id].Family, numbers[row.Id].Given, row.Called,
                 Text(row.Present), Text(row.Late), Text(row.Absent), Text(row.Excused), Words.Plain(row.Turns), Text(row.Chat), Text(row.Nods),
                 row.Term is { } score ? Text(score) : "not enough yet",
-                .. row.Cells.Select(c => c is null ? "" : c.Score is { } shown ? Text(shown) : Words.Of(c.Status)),
+                .. row.Cells.Select(c => c is null ? "" : c.Score is { } shown ? Text(shown) : c.Status.InWords()),
             ]));
 
         static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);

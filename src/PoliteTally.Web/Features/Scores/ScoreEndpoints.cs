@@ -4,6 +4,7 @@ using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Names;
 using PoliteTally.Core.Scoring;
+using PoliteTally.Core.Text;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Live;
@@ -74,7 +75,7 @@ internal static class ScoreEndpoints
             }
 
             var state = open.State;
-            var did = Participation.From(state, student, open.Times, open.Rules);
+            var did = Participation.From(state, student, open.Times, open.Rules.Scheme, open.Rules.ChatCounts);
             var score = LessonScore.Of(did, open.Rules.Scheme);
             var used = LeavesOf(score).Concat(did.Attendance.Entries).ToHashSet();
             return TypedResults.Ok(new Explanation(

@@ -1,5 +1,7 @@
 using NodaTime;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Names;
 using PoliteTally.Formats;
 using PoliteTally.Store;
@@ -45,7 +47,7 @@ internal static class AttendanceEntries
     public static IEnumerable<NewEntry> Sure(
         Guid lesson, LessonState state, IReadOnlyList<NameMatch> matches, Instant now) =>
         from match in matches
-        where match.Certainty == Certainty.Sure && state.Names.GetValueOrDefault(match.Shown.Name)?.Match is null
+        where match.Certainty == Certainty.Sure && state.Names.All.GetValueOrDefault(match.Shown.Name)?.Match is null
         let act = new NameMatched(match.Shown.Name, match.Student)
         select new NewEntry(IdOf(lesson, Instant.MinValue, act), now, act);
 

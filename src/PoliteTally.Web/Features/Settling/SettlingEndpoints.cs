@@ -3,6 +3,8 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Names;
 using PoliteTally.Formats;
 using PoliteTally.Store;
@@ -112,7 +114,7 @@ internal static class SettlingEndpoints
         api.MapPut("/lessons/{id:guid}/names", async Task<Results<Ok<SettlingView>, NotFound, ProblemHttpResult>> (
             Guid id, NameWordGiven word, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, HttpContext http, IClock clock) =>
         {
-            if (await openLessons.Find(owner.Id, id) is not { } open || open.State.Names.GetValueOrDefault(word.Name ?? "") is not { } name)
+            if (await openLessons.Find(owner.Id, id) is not { } open || open.State.Names.All.GetValueOrDefault(word.Name ?? "") is not { } name)
             {
                 return TypedResults.NotFound();
             }

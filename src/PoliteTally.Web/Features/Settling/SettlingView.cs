@@ -1,8 +1,11 @@
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Chat;
+using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Names;
-using PoliteTally.Core.Scoring;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Lessons;
@@ -51,7 +54,7 @@ internal static class SettlingViews
     public static SettlingView Of(OpenLesson open, IReadOnlyList<BroughtIn> files, Instant now)
     {
         var state = open.State;
-        var shown = state.Names.Values.Where(n => n.Sightings.Count > 0).ToList();
+        var shown = state.Names.All.Values.Where(n => n.Sightings.Count > 0).ToList();
         var matches = open.MatchesOf([.. shown.Select(n => new ShownName(n.Name))]);
         var names = open.ShortNames;
         return new SettlingView(
@@ -60,19 +63,19 @@ internal static class SettlingViews
             [.. shown.Zip(matches, (name, match) => LineOf(name, match, state)).OrderBy(n => n.Decided).ThenBy(n => n.Name, StringComparer.OrdinalIgnoreCase)],
             [.. open.Roster.Select(s => LineOf(s, state, open.Times, open.Rules.Scheme.Attendance))],
             [.. open.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], $"{ShortNames.CalledName(s.Name)} {s.Name.Family}"))],
-            state.Turns.Count(t => t.Outcome is null), state.SettledBy, now,
-            state.Chat.Count(m => m.Text.Length > 0 && m.Waits), PutAwayIn(state, names));
+            state.HandLine.Turns.Count(t => t.Outcome is null), state.Course.SettledBy, now,
+            state.Chat.Messages.Count(m => m.Text.Length > 0 && m.Waits), PutAwayIn(state, names));
     }
 
     private static IReadOnlyList<PutAway> PutAwayIn(LessonState state, IReadOnlyDictionary<Guid, string> names)
     {
-        var hidden = state.Chat.Where(m => m.Hidden is not null)
+        var hidden = state.Chat.Messages.Where(m => m.Hidden is not null)
             .Select(m => new PutAway(m.Hidden!.Value, m.At, m.Student is { } id ? names.GetValueOrDefault(id, "A former student") : m.Name, m.Text, IsAside: false));
-        var asides = names.SelectMany(n => state.Of(n.Key).Asides.Select(a => new PutAway(a.Entry.Id, a.Entry.HappenedAt, n.Value, a.Aside.Text, IsAside: true)));
+        var asides = names.SelectMany(n => state.Notes.AsidesOf(n.Key).Select(a => new PutAway(a.Entry.Id, a.Entry.HappenedAt, n.Value, a.Aside.Text, IsAside: true)));
         return [.. hidden.Concat(asides).OrderBy(p => p.At)];
     }
 
-    private static NameLine LineOf(NameState name, NameMatch match, LessonState state)
+    private static NameLine LineOf(NameShown name, NameMatch match, LessonState state)
     {
         var times = name.Sightings.Where(s => s is not PresentFor).Select(s => s.At).ToList();
         var length = name.Sightings.OfType<PresentFor>().Select(p => p.Length.TotalSeconds).DefaultIfEmpty().Sum();
@@ -85,27 +88,27 @@ internal static class SettlingViews
     private static RegisterLine LineOf(OnSheet student, LessonState state, LessonTimes times, AttendancePolicy policy)
     {
         var id = student.Name.Id;
-        var known = state.Of(id);
+        var declared = state.Evidence.DeclaredOf(id) is not null;
         var sightings = state.SightingsOf(id);
-        var result = AttendanceRules.Reckon(state, id, times, policy);
-        var marks = state.MarksOf(id);
+        var result = state.AttendanceOf(id, times, policy);
+        var marks = state.Evidence.MarksOf(id);
         var tapped = marks.Count == 0
             ? null
-            : AttendanceRules.Reckon(times, [], marks, null, null, state.ListsSeen, policy);
+            : AttendanceRules.Reckon(times, [], marks, null, null, state.Names.ListsSeen, policy);
         var seen = sightings.Count == 0
             ? null
-            : AttendanceRules.Reckon(times, sightings, [], null, null, state.ListsSeen, policy);
+            : AttendanceRules.Reckon(times, sightings, [], null, null, state.Names.ListsSeen, policy);
         var whole = times.CountedTo - times.CountedFrom;
         return new RegisterLine(
-            id, ShortNames.CalledName(student.Name), student.Name.Family, result.Status, result.KnownBy, Words.Of(result),
+            id, ShortNames.CalledName(student.Name), student.Name.Family, result.Status, result.KnownBy, result.InWords(),
             result.Present.TotalSeconds,
             [.. result.Stretches.Select(s => new[] { At(s.From), At(s.To) })],
-            SaidBy(tapped), SaidBy(seen), known.Declared is not null,
-            known.Declared is null && tapped is not null && seen is not null && tapped.Status != seen.Status,
-            known.Excuse?.Reason, marks is [.., { ByRollCall: true, Mark: Mark.Left } call] ? call.At : null);
+            SaidBy(tapped), SaidBy(seen), declared,
+            !declared && tapped is not null && seen is not null && tapped.Status != seen.Status,
+            state.Evidence.ExcuseOf(id)?.Reason, marks is [.., { ByRollCall: true, Mark: Mark.Left } call] ? call.At : null);
 
         decimal At(Instant moment) => whole <= Duration.Zero ? 0 : (decimal)((moment - times.CountedFrom) / whole);
 
-        static Said? SaidBy(AttendanceResult? said) => said is null ? null : new Said(said.Status, Words.Of(said));
+        static Said? SaidBy(AttendanceResult? said) => said is null ? null : new Said(said.Status, said.InWords());
     }
 }

@@ -7,7 +7,10 @@ using PoliteTally.Core.Chat;
 using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Page;
 using PoliteTally.Core.Questions;
+using PoliteTally.Core.Signals;
+using PoliteTally.Core.Text;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Store.Writing;
@@ -147,7 +150,7 @@ internal static class PageEndpoints
             }
 
             var why = act.Doing == PageDoing.Answer && act.Asking is { } asking && act.Answer is { } answer
-                    && guest.OpenLesson.State.AskingOf(asking)?.Question.Anonymous == true
+                    && guest.OpenLesson.State.Questions.Of(asking)?.Question.Anonymous == true
                 ? await ledger.Cast(lesson.OwnerId, lesson.Id, asking, student, act.Id, answer)
                 : ActOf(act, student, guest.OpenLesson.Rules) is { } named
                     ? (await ledger.Append(lesson.OwnerId, lesson.Id, Source.Page, "", [new NewEntry(act.Id, clock.GetCurrentInstant(), named)]))?.Refused is [var refused, ..] ? refused.Why : null
@@ -169,7 +172,7 @@ internal static class PageEndpoints
             string code, Guid picture, HttpContext http, PageSessions sessions, SchoolFile file, PictureFolder folder) =>
         {
             if (await sessions.GuestOf(http, code) is not { Student: { } student } guest
-                || !guest.OpenLesson.State.Askings.Any(a => a.GoesTo(student) && a.Question.Options.Any(o => o.Picture == picture)))
+                || !guest.OpenLesson.State.Questions.All.Any(a => a.GoesTo(student, guest.OpenLesson.State.Groups) && a.Question.Options.Any(o => o.Picture == picture)))
             {
                 return TypedResults.NotFound();
             }

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.SignalR;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Page;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Store.Writing;
@@ -161,7 +162,7 @@ public sealed class PagePublisher(
     private async Task ComeIn(Watching page, Guid student, OpenLesson open)
     {
         windows.Hears(LessonOf(page.Lesson), page.Context, page.Client);
-        if (PageSessions.IsOn(open.Lesson.Stage) && open.State.Of(student).PageOpenBy is null)
+        if (PageSessions.IsOn(open.Lesson.Stage) && open.State.Page.OpenBy(student) is null)
         {
             await Note(page.Owner, page.Lesson, new PageOpened(student), clock.GetCurrentInstant());
         }
@@ -173,7 +174,7 @@ public sealed class PagePublisher(
         {
             await Task.Delay(Grace, timers, life.ApplicationStopping);
             while (!IsOpen(gone.Lesson, student) && await openLessons.Find(gone.Owner, gone.Lesson) is { } open
-                && open.State.Of(student).PageOpenBy is not null && !await TryNote(gone.Owner, gone.Lesson, new PageClosed(student), at))
+                && open.State.Page.OpenBy(student) is not null && !await TryNote(gone.Owner, gone.Lesson, new PageClosed(student), at))
             {
                 await Task.Delay(Grace, timers, life.ApplicationStopping);
             }
@@ -198,7 +199,7 @@ public sealed class PagePublisher(
             }
 
             var state = open.State;
-            foreach (var student in open.Roster.Select(s => s.Name.Id).Where(s => state.Of(s).PageOpenBy is not null && !IsOpen(lesson.Id, s)))
+            foreach (var student in open.Roster.Select(s => s.Name.Id).Where(s => state.Page.OpenBy(s) is not null && !IsOpen(lesson.Id, s)))
             {
                 var last = state.Entries.Last(e => e is { Source: Source.Page, Act: StudentAct act } && state.Whose(act.Student) == student);
                 await TryNote(lesson.OwnerId, lesson.Id, new PageClosed(student), last.HappenedAt);

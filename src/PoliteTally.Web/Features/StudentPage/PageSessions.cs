@@ -152,7 +152,7 @@ public sealed class PageSessions(SchoolFile file, OpenLessons openLessons, ICloc
             return open.OnSheetOf(open.Whose(known)) is { } one ? new PageGuest(session, open, one.Name.Id, "", TurnedAway: false) : null;
         }
 
-        return open.State.PageVisitors.GetValueOrDefault(session) is { } visitor
+        return open.State.Page.Visitors.GetValueOrDefault(session) is { } visitor
             ? new PageGuest(session, open, visitor.Student, visitor.Name, visitor is { Word: not null, Student: null })
             : null;
     }

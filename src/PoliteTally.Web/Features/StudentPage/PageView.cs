@@ -1,11 +1,12 @@
 using NodaTime;
-using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Board;
 using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
-using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Names;
 using PoliteTally.Core.Questions;
 using PoliteTally.Core.Scoring;
+using PoliteTally.Core.Text;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Board;
@@ -29,11 +30,11 @@ public sealed record PageLesson(
 
     internal static PageLesson Of(OpenLesson open, LessonState state, Instant now) => new(
         open.ClassName, open.Lesson.Title, open.Lesson.Stage, BoardView.Of(open, state, now),
-        open.Lesson.Stage == LessonStage.Live && (open.Rules.SignalsAnyTime || state.Board.ContainsKey(BoardItem.Statement)) ? [.. open.Rules.Signals.Select(s => s.Meaning)] : null,
+        open.Lesson.Stage == LessonStage.Live && (open.Rules.SignalsAnyTime || state.Board.Items.ContainsKey(BoardItem.Statement)) ? [.. open.Rules.Signals.Select(s => s.Meaning)] : null,
         [.. SaidIn(open, state).TakeLast(MostSaid)]);
 
     /// <summary>Messages from student pages that are shown to the class.</summary>
-    internal static IEnumerable<PageMessage> SaidIn(OpenLesson open, LessonState state) => state.Chat
+    internal static IEnumerable<PageMessage> SaidIn(OpenLesson open, LessonState state) => state.Chat.Messages
         .Where(m => m.Shown is not null && m.Hidden is null && m.Student is { } id && open.ShortNames.ContainsKey(id))
         .Select(m => new PageMessage(m.Entry, m.WithoutName ? null : open.ShortNames[m.Student!.Value], KindOf(m), m.Text));
 
@@ -82,15 +83,15 @@ public sealed record PageOwn(
 
         var (open, state) = (guest.OpenLesson, guest.OpenLesson.State);
         var known = open.OnSheetOf(student)!;
-        var line = state.Hands.Where(h => h.InLine).ToList();
+        var line = state.HandLine.Hands.Where(h => h.InLine).ToList();
         var place = line.FindIndex(h => h.Student == student);
         return new PageOwn(
-            PageStanding.In, ShortNames.CalledName(known.Name), state.Groups.FirstOrDefault(g => g.Members.Contains(student))?.Name,
+            PageStanding.In, ShortNames.CalledName(known.Name), state.Groups.Now.FirstOrDefault(g => g.Members.Contains(student))?.Name,
             place < 0 ? null : new PageHand(place + 1, line.Count, line[place].Ready, line[place].Stage == HandStage.Lapsed),
-            state.CurrentTurn?.Student == student, open.Rules.StudentsHandOn && state.CurrentTurn?.Student == student ? [.. ClassmatesOf(student, open, state)] : null,
-            state.Signals.GetValueOrDefault(student),
-            [.. state.Askings.Where(a => a.GoesTo(student)).Reverse().OrderByDescending(a => a.IsOpen).Take(MostQuestions).Select(a => PageQuestion.Of(a, student, open, state))],
-            [.. state.Of(student).Chat.Where(m => m.Chosen is not null).TakeLast(MostWrote)
+            state.HandLine.Current?.Student == student, open.Rules.StudentsHandOn && state.HandLine.Current?.Student == student ? [.. ClassmatesOf(student, open, state)] : null,
+            state.Signals.InRound.GetValueOrDefault(student),
+            [.. state.Questions.All.Where(a => a.GoesTo(student, state.Groups)).Reverse().OrderByDescending(a => a.IsOpen).Take(MostQuestions).Select(a => PageQuestion.Of(a, student, open, state))],
+            [.. state.Chat.Of(student).Where(m => m.Chosen is not null).TakeLast(MostWrote)
                 .Select(m => new PageWrote(m.Entry, PageLesson.KindOf(m), m.Text, m.Shown is not null && m.Hidden is null))],
             open.Rules.PageShowsStrokes ? PageStrokes.Of(student, state, open) : null);
     }
@@ -98,10 +99,10 @@ public sealed record PageOwn(
     /// <summary>Everybody else who is here and can speak, those in the line first and in its order.</summary>
     private static IEnumerable<PageClassmate> ClassmatesOf(Guid student, OpenLesson open, LessonState state)
     {
-        var line = state.Hands.Where(h => h.InLine).Select(h => h.Student).ToList();
+        var line = state.HandLine.Hands.Where(h => h.InLine).Select(h => h.Student).ToList();
         return open.ShortNames
-            .Where(c => c.Key != student && state.Of(c.Key).PausedBy is null
-                && AttendanceRules.Reckon(state, c.Key, open.Times, open.Rules.Scheme.Attendance).IsHere)
+            .Where(c => c.Key != student && state.HandLine.PausedBy(c.Key) is null
+                && state.AttendanceOf(c.Key, open.Times, open.Rules.Scheme.Attendance).IsHere)
             .Select(c => (Place: line.IndexOf(c.Key), Mate: new PageClassmate(c.Key, c.Value)))
             .OrderBy(c => c.Place < 0).ThenBy(c => c.Place).ThenBy(c => c.Mate.Name, StringComparer.Ordinal)
             .Select(c => c.Mate);
@@ -123,7 +124,7 @@ public sealed record PageStrokes(int Speaking, int Questions, int Asked, int Cha
 {
     internal static PageStrokes Of(Guid student, LessonState state, OpenLesson open)
     {
-        var did = Participation.From(state, student, open.Times, open.Rules);
+        var did = Participation.From(state, student, open.Times, open.Rules.Scheme, open.Rules.ChatCounts);
         return new PageStrokes(
             did.Turns.Count(t => Scheme.CreditOf(t.Outcome) > 0), did.Questions.Count(q => q.Answered), did.Questions.Count,
             did.Chat.Count(c => Scheme.CreditOf(c.Kind) > 0), did.Nods.Count);
@@ -147,7 +148,7 @@ public sealed record PageQuestion(
     {
         var question = asking.Question;
         var answer = asking.Answers.GetValueOrDefault(student)?.Answer;
-        var revealed = state.Revealed.Contains(asking.Id) && question.Purpose == QuestionPurpose.Quiz;
+        var revealed = state.Questions.Revealed.Contains(asking.Id) && question.Purpose == QuestionPurpose.Quiz;
         return new PageQuestion(
             asking.Id, question.Kind, question.Purpose, question.Text, [.. Shuffled(question).Select(PageOption.Of)],
             question.Anonymous, question.CountsTakingPart, asking.Group is not null, question.ScaleFrom, question.ScaleTo, question.ScaleFromLabel,

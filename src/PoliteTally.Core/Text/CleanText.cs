@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Text;
 
-namespace PoliteTally.Core.Ledger;
+namespace PoliteTally.Core.Text;
 
 /// <summary>Text from elsewhere, fit to stand in a line with other text.</summary>
 public static class CleanText

@@ -1,6 +1,6 @@
 using NodaTime;
 
-namespace PoliteTally.Core.Lessons;
+namespace PoliteTally.Core.Calendar;
 
 /// <summary>Days without lessons.</summary>
 /// <param name="Name">What they are called, such as "autumn holiday".</param>

@@ -1,7 +1,6 @@
 using NodaTime;
-using PoliteTally.Core.Plans;
 
-namespace PoliteTally.Core.Lessons;
+namespace PoliteTally.Core.Plans;
 
 /// <summary>The stage that is on.</summary>
 /// <param name="Stage">The stage as planned.</param>

@@ -1,0 +1,80 @@
+using PoliteTally.Core.Ledger;
+
+namespace PoliteTally.Core.Attendance;
+
+/// <summary>The teacher's mark at a moment of the lesson: here, late or left.</summary>
+public sealed record Marked(Guid Student, Mark Mark) : StudentAct(Student)
+{
+    /// <inheritdoc/>
+    public override string InWords => Mark switch
+    {
+        Mark.Here => "here",
+        Mark.Late => "late",
+        _ => "left",
+    };
+
+    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) =>
+        lesson.Change<Evidence>().Take(student, new MarkMade(Mark, entry.HappenedAt, entry.Id, ByRollCall: false));
+}
+
+/// <summary>The teacher looked round: those were there, everybody else was not.</summary>
+/// <param name="Here">The ids of the students who were there.</param>
+public sealed record RollCallTaken(IReadOnlyList<Guid> Here) : Act
+{
+    /// <inheritdoc/>
+    public override string InWords => $"roll call, {Here.Count} here";
+
+    /// <inheritdoc/>
+    public override bool IsOfSeveral => true;
+
+    internal override IEnumerable<Guid> About(ILesson lesson) => Here.Select(lesson.Whose);
+
+    internal override string? WhyRefused(Entry entry, LessonFacts lesson) => lesson.NotOnRoster(Here);
+
+    internal override void Apply(ILessonInMaking lesson, Entry entry) =>
+        lesson.Change<Evidence>().Call(new RollCall(entry.HappenedAt, entry.Id, About(lesson).ToHashSet()));
+}
+
+/// <summary>The teacher's word on the status, given when settling; it wins over everything else.</summary>
+public sealed record StatusDeclared(Guid Student, AttendanceStatus Status) : StudentAct(Student)
+{
+    /// <inheritdoc/>
+    public override bool IsDecision => true;
+
+    /// <inheritdoc/>
+    public override string InWords => $"declared {Status.InWords()}";
+
+    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) =>
+        lesson.Change<Evidence>().Declare(student, new StatusWord(Status, entry.Id));
+}
+
+/// <summary>An excuse was recorded. It counts only if the student was not there.</summary>
+public sealed record ExcuseRecorded(Guid Student, string Reason) : StudentAct(Student)
+{
+    /// <inheritdoc/>
+    public override bool IsDecision => true;
+
+    /// <inheritdoc/>
+    public override string InWords => $"excused: {Reason}";
+
+    internal override string? Typed => Reason;
+
+    internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
+        Reason.Length > TextLimits.LongestName ? TextLimits.TooLong("reason", TextLimits.LongestName) : null;
+
+    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) =>
+        lesson.Change<Evidence>().Excuse(student, new ExcuseGiven(Reason, entry.Id));
+}
+
+/// <summary>The teacher's marks during a lesson.</summary>
+public enum Mark
+{
+    /// <summary>Here, and not late.</summary>
+    Here,
+
+    /// <summary>Here from now on, and late.</summary>
+    Late,
+
+    /// <summary>Gone from now on.</summary>
+    Left,
+}

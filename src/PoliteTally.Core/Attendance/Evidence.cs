@@ -1,0 +1,71 @@
+using NodaTime;
+using PoliteTally.Core.Ledger;
+
+namespace PoliteTally.Core.Attendance;
+
+/// <summary>What the entries of a lesson say of where its students were, names shown in the meeting apart.</summary>
+public sealed class Evidence : LessonPart
+{
+    private readonly ListsBy<Guid, MarkMade> _marks;
+    private readonly ListsBy<Guid, Sighting> _sightings;
+    private readonly Dictionary<Guid, StatusWord> _declared;
+    private readonly Dictionary<Guid, ExcuseGiven> _excuses;
+    private readonly List<RollCall> _rollCalls;
+
+    internal Evidence() => (_marks, _sightings, _declared, _excuses, _rollCalls) = (new(), new(), [], [], []);
+
+    private Evidence(Evidence from) =>
+        (_marks, _sightings, _declared, _excuses, _rollCalls) =
+            (from._marks.Copy(), from._sightings.Copy(), new(from._declared), new(from._excuses), [.. from._rollCalls]);
+
+    /// <summary>Roll calls, in order.</summary>
+    public IReadOnlyList<RollCall> RollCalls => _rollCalls;
+
+    /// <summary>What the teacher said of where a student is, in order: marks, and being in a roll call or missing from it.</summary>
+    public IReadOnlyList<MarkMade> MarksOf(Guid student) => _rollCalls.Count == 0
+        ? _marks[student]
+        : [.. _marks[student].Concat(_rollCalls.Select(c => new MarkMade(c.Here.Contains(student) ? Mark.Here : Mark.Left, c.At, c.Entry, ByRollCall: true))).OrderBy(m => m.At)];
+
+    /// <summary>Acts of their own that show that a student was there.</summary>
+    public IReadOnlyList<Sighting> SightingsOf(Guid student) => _sightings[student];
+
+    /// <summary>The teacher's last word on the status of a student, if there is one.</summary>
+    public StatusWord? DeclaredOf(Guid student) => _declared.GetValueOrDefault(student);
+
+    /// <summary>The excuse of a student recorded last, if there is one.</summary>
+    public ExcuseGiven? ExcuseOf(Guid student) => _excuses.GetValueOrDefault(student);
+
+    internal void Take(Guid student, MarkMade mark) => _marks.Add(student, mark);
+
+    internal void Call(RollCall call) => _rollCalls.Add(call);
+
+    internal void Declare(Guid student, StatusWord word) => _declared[student] = word;
+
+    internal void Excuse(Guid student, ExcuseGiven excuse) => _excuses[student] = excuse;
+
+    /// <summary>They did something that only somebody who is there can do.</summary>
+    internal void Glimpse(Guid student, Entry entry) => _sightings.Add(student, new SeenAt(entry.HappenedAt, entry.Id));
+
+    internal void SeePage(Guid student, Entry entry, bool opens) => _sightings.Add(student, new PageAt(entry.HappenedAt, entry.Id, opens));
+
+    internal override LessonPart Copy() => new Evidence(this);
+}
+
+/// <summary>A mark of the teacher, and when it was made.</summary>
+/// <param name="Mark">The mark: of a roll call "here" for whom it names and "left" for whom it does not.</param>
+/// <param name="At">When.</param>
+/// <param name="Entry">The entry.</param>
+/// <param name="ByRollCall">Whether a roll call made it.</param>
+public sealed record MarkMade(Mark Mark, Instant At, Guid Entry, bool ByRollCall);
+
+/// <summary>The teacher looked round.</summary>
+/// <param name="At">When.</param>
+/// <param name="Entry">The entry.</param>
+/// <param name="Here">Who was there; everybody else was not.</param>
+public sealed record RollCall(Instant At, Guid Entry, IReadOnlySet<Guid> Here);
+
+/// <summary>The teacher's word on a status.</summary>
+public sealed record StatusWord(AttendanceStatus Status, Guid Entry);
+
+/// <summary>An excuse and its reason.</summary>
+public sealed record ExcuseGiven(string Reason, Guid Entry);

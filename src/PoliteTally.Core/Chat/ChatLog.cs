@@ -1,0 +1,83 @@
+using NodaTime;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Questions;
+
+namespace PoliteTally.Core.Chat;
+
+/// <summary>The messages of a lesson, as its entries tell them.</summary>
+public sealed class ChatLog : LessonPart
+{
+    private readonly Dictionary<Guid, MessageWords> _saidOf;
+    private readonly Dictionary<Guid, ChatMessage> _byEntry;
+    private readonly ListsBy<Guid, ChatMessage> _byStudent;
+    private GrowingList<ChatMessage> _messages;
+
+    internal ChatLog() => (_saidOf, _byEntry, _byStudent, _messages) = ([], [], new(), new([]));
+
+    private ChatLog(ChatLog from) =>
+        (_saidOf, _byEntry, _byStudent, _messages) = (new(from._saidOf), new(from._byEntry), from._byStudent.Copy(), from._messages);
+
+    /// <summary>Messages in the chat, in order.</summary>
+    public IReadOnlyList<ChatMessage> Messages => _messages;
+
+    /// <summary>Contributions of a student, in order.</summary>
+    public IReadOnlyList<ChatMessage> Of(Guid student) => _byStudent[student];
+
+    /// <summary>The message that an entry brought; null if it brought none.</summary>
+    public ChatMessage? MessageOf(Guid entry) => _byEntry.GetValueOrDefault(entry);
+
+    /// <summary>Takes what is said of a message, whether it has come already or not.</summary>
+    internal void Learn(Guid message, Func<MessageWords, MessageWords> more) =>
+        _saidOf[message] = more(_saidOf.GetValueOrDefault(message) ?? new MessageWords());
+
+    internal void Say(Said said, Entry entry, ILesson lesson)
+    {
+        var words = _saidOf.GetValueOrDefault(entry.Id);
+        var message = new ChatMessage(
+            entry.Id, entry.HappenedAt, said.Student, said.Name, said.Text, said.IsPrivate, words?.Sorted?.Kind ?? said.Noted,
+            words?.Sorted?.By ?? (said.Noted == ChatKind.Unsorted ? null : entry.Id), words?.Hidden, words?.DealtWith,
+            said.Text.Length > 0 && IsRepeat(said, entry.HappenedAt), said.Chosen, words?.Shown,
+            lesson.See<QuestionsAsked>().WasOneOpenAt(entry.HappenedAt), words is { WithoutName: true });
+        _messages = _messages.With([message]);
+        _byEntry[message.Entry] = message;
+        if (said.Student is { } student)
+        {
+            _byStudent.Add(student, message);
+        }
+    }
+
+    internal override LessonPart Copy() => new ChatLog(this);
+
+    // Backwards and only as far as a repeat may lie, so that a long lesson does not make each message dearer.
+    private bool IsRepeat(Said said, Instant at)
+    {
+        for (var i = _messages.Count - 1; i >= 0; i--)
+        {
+            var before = _messages[i];
+            if (at - before.At > ChatMessage.RepeatWithin)
+            {
+                break;
+            }
+
+            if (before.Student == said.Student && before.Text == said.Text && before.Name == said.Name)
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}
+
+/// <summary>A message as it was said.</summary>
+/// <param name="Student">Whose it is; null if the name belongs to nobody yet, or to no student.</param>
+/// <param name="Name">The name shown; empty if it was typed in.</param>
+/// <param name="Text">The message; empty if only its kind was noted.</param>
+/// <param name="IsPrivate">Whether only the teacher could read it.</param>
+/// <param name="Noted">What it was, as it was noted.</param>
+/// <param name="Chosen">What its writer says it is; null if they were not asked.</param>
+internal sealed record Said(Guid? Student, string Name, string Text, bool IsPrivate, ChatKind Noted, ChatKind? Chosen = null);
+
+/// <summary>What was said of a message since.</summary>
+internal sealed record MessageWords(
+    (ChatKind Kind, Guid By)? Sorted = null, Guid? Hidden = null, Guid? DealtWith = null, Guid? Shown = null, bool WithoutName = false);

@@ -1,0 +1,19 @@
+namespace PoliteTally.Core.Ledger;
+
+/// <summary>A list for each key. A copy shares what is in the lists, and costs as much as there are keys.</summary>
+internal sealed class ListsBy<TKey, T>
+    where TKey : notnull
+{
+    private readonly Dictionary<TKey, GrowingList<T>> _lists;
+
+    public ListsBy() => _lists = [];
+
+    private ListsBy(Dictionary<TKey, GrowingList<T>> lists) => _lists = lists;
+
+    /// <summary>The list of a key; empty if nothing was added for it.</summary>
+    public IReadOnlyList<T> this[TKey key] => _lists.TryGetValue(key, out var list) ? list : [];
+
+    public ListsBy<TKey, T> Copy() => new(new(_lists));
+
+    public void Add(TKey key, T item) => _lists[key] = _lists.TryGetValue(key, out var list) ? list.With([item]) : new GrowingList<T>([item]);
+}

@@ -1,0 +1,19 @@
+using System.Globalization;
+
+namespace PoliteTally.Core.Ledger;
+
+/// <summary>How long a text in an entry may be, in UTF-16 code units.</summary>
+public static class TextLimits
+{
+    /// <summary>The longest text: 2,000.</summary>
+    public const int LongestText = 2000;
+
+    /// <summary>The longest name or reason: 200.</summary>
+    public const int LongestName = 200;
+
+    /// <summary>The longest message from a student page: 500.</summary>
+    public const int LongestFromPage = 500;
+
+    internal static string TooLong(string what, int longest) =>
+        $"The {what} is too long: at most {longest.ToString(CultureInfo.InvariantCulture)} characters.";
+}

@@ -1,0 +1,111 @@
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Board;
+using PoliteTally.Core.Chat;
+using PoliteTally.Core.Course;
+using PoliteTally.Core.Groups;
+using PoliteTally.Core.Hands;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Notes;
+using PoliteTally.Core.Page;
+using PoliteTally.Core.Questions;
+using PoliteTally.Core.Signals;
+
+namespace PoliteTally.Core.Lessons;
+
+/// <summary>
+/// What the entries of a lesson amount to. A pure fold: the order in which entries arrive does not matter, an entry that
+/// arrives twice counts once, and a struck-out entry leaves no trace. The live screen, settling, scores and tests all
+/// read this. It never changes; <see cref="With"/> makes another one.
+/// </summary>
+/// <remarks>
+/// What is kept of a lesson lies with its trade, in a <see cref="LessonPart"/>; what an act does to it stands in the act. Here is only the order in
+/// which entries are taken.
+/// </remarks>
+public sealed partial class LessonState : ILessonInMaking
+{
+    /// <summary>All entries, struck-out ones too, in the order in which they happened.</summary>
+    public IReadOnlyList<Entry> Entries => _entries;
+
+    /// <summary>How far the lesson has come.</summary>
+    public CourseNow Course => See<CourseNow>();
+
+    /// <summary>Names shown in the meeting.</summary>
+    public NamesShown Names => See<NamesShown>();
+
+    /// <summary>What says where students were, names in the meeting apart.</summary>
+    public Evidence Evidence => See<Evidence>();
+
+    /// <summary>Hands and turns.</summary>
+    public HandLine HandLine => See<HandLine>();
+
+    /// <summary>Signals, in rounds and outside of them.</summary>
+    public SignalsShown Signals => See<SignalsShown>();
+
+    /// <summary>Groups.</summary>
+    public GroupsNow Groups => See<GroupsNow>();
+
+    /// <summary>The class board.</summary>
+    public BoardNow Board => See<BoardNow>();
+
+    /// <summary>Questions that were opened.</summary>
+    public QuestionsAsked Questions => See<QuestionsAsked>();
+
+    /// <summary>Messages in the chat.</summary>
+    public ChatLog Chat => See<ChatLog>();
+
+    /// <summary>Student pages.</summary>
+    public PageVisits Page => See<PageVisits>();
+
+    /// <summary>Nods, asides, attempts to reach somebody.</summary>
+    public NotesTaken Notes => See<NotesTaken>();
+
+    /// <summary>The times given for tasks that run now.</summary>
+    public IReadOnlyList<TaskTimer> Timers => Course.TimersIn(Groups);
+
+    /// <summary>The results that are up on the class board; null while none are.</summary>
+    public ResultsPut? ResultsUp => Board.Items.ContainsKey(BoardItem.Results) ? Questions.LastResults : null;
+
+    /// <summary>Entries that were struck out, in order.</summary>
+    public IEnumerable<Entry> Struck => See<StrikesMade>() is { Count: > 0 } strikes ? Entries.Where(e => strikes.Have(e.Id)) : [];
+
+    /// <summary>Folds entries, given in any order.</summary>
+    /// <param name="entries">The entries of one lesson.</param>
+    /// <param name="merged">
+    /// Records that turned out to be of one student: what entries say of the key counts for the value. The entries themselves
+    /// stay as they are, so that a merge can be undone.
+    /// </param>
+    public static LessonState Fold(IEnumerable<Entry> entries, IReadOnlyDictionary<Guid, Guid>? merged = null)
+    {
+        var state = new LessonState(merged ?? NoneMerged);
+        state.Take(Ordered.Once(Ordered.ByTime([.. entries])));
+        return state;
+    }
+
+    /// <summary>The strikes that count, by the entries that they strike out: to strike those out puts an entry back.</summary>
+    public ILookup<Guid, Guid> StrikesOn() => Entries.Where(e => e.Act is Struck && !IsStruck(e.Id))
+        .SelectMany(e => ((Struck)e.Act).Entries.Select(struck => (struck, e.Id))).ToLookup(s => s.struck, s => s.Id);
+
+    /// <summary>True if the entry no longer counts.</summary>
+    public bool IsStruck(Guid entry) => See<StrikesMade>().Have(entry);
+
+    /// <inheritdoc/>
+    public Guid Whose(Guid student) => _merged.GetValueOrDefault(student, student);
+
+    /// <inheritdoc/>
+    public T See<T>()
+        where T : LessonPart => (T)_parts[Place<T>.Among];
+
+    /// <summary>The students whom an act is about, merged records as one.</summary>
+    public IEnumerable<Guid> StudentsOf(Act act) => act.About(this);
+
+    /// <summary>Everything that says when a student was there: the sightings of all names that are theirs, and their own acts.</summary>
+    public IReadOnlyList<Sighting> SightingsOf(Guid student) => [.. Names.SightingsOf(student), .. Evidence.SightingsOf(student)];
+
+    /// <summary>Reckons the attendance of a student.</summary>
+    /// <param name="student">The id of the student.</param>
+    /// <param name="times">When the lesson was meant to be, and when it was.</param>
+    /// <param name="policy">How the class counts.</param>
+    public AttendanceResult AttendanceOf(Guid student, LessonTimes times, AttendancePolicy policy) => AttendanceRules.Reckon(
+        times, SightingsOf(student), Evidence.MarksOf(student), Evidence.DeclaredOf(student), Evidence.ExcuseOf(student), Names.ListsSeen, policy);
+}

@@ -1,0 +1,39 @@
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Text;
+
+namespace PoliteTally.Core.Meeting;
+
+/// <summary>An act about a name shown in the meeting, whoever that may be.</summary>
+/// <param name="Name">The name exactly as it was shown.</param>
+public abstract record NameAct(string Name) : Act
+{
+    /// <summary>As in <see cref="StudentAct.ShowsPresence"/>.</summary>
+    public virtual bool ShowsPresence => false;
+
+    /// <inheritdoc/>
+    public override Reach Reach => Reach.WhoItIsAbout;
+
+    internal override string? Typed => Name;
+
+    internal override IEnumerable<Guid> About(ILesson lesson) =>
+        lesson.See<NamesShown>() is var names && names.All.TryGetValue(Name, out var name) && names.StudentOf(name) is { } student ? [student] : [];
+
+    internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
+        CleanText.IsBlank(Name) ? "The name is empty."
+        : Name.Length > TextLimits.LongestName ? TextLimits.TooLong("name", TextLimits.LongestName)
+        : null;
+
+    // A name is known from the first that is said of it.
+    internal override void Learn(ILessonInMaking lesson, Entry entry) => lesson.Change<NamesShown>().Know(Name);
+
+    internal sealed override void Apply(ILessonInMaking lesson, Entry entry) => Apply(lesson, lesson.See<NamesShown>().All[Name], entry);
+
+    /// <summary>Takes what happened by it.</summary>
+    /// <param name="lesson">The lesson.</param>
+    /// <param name="name">What is known of the name before it.</param>
+    /// <param name="entry">The entry.</param>
+    internal abstract void Apply(ILessonInMaking lesson, NameShown name, Entry entry);
+
+    private protected static string? DeviceTooLong(string device) =>
+        device.Length > TextLimits.LongestName ? TextLimits.TooLong("device", TextLimits.LongestName) : null;
+}

@@ -1,0 +1,44 @@
+using System.Security.Cryptography;
+using System.Text;
+using NodaTime;
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Ledger;
+
+namespace PoliteTally.Core.Meeting;
+
+/// <summary>What the entries of a lesson say of one name shown in the meeting.</summary>
+/// <param name="Name">The name exactly as it was shown.</param>
+public sealed record NameShown(string Name)
+{
+    /// <summary>When it was seen.</summary>
+    public IReadOnlyList<Sighting> Sightings => Seen;
+
+    /// <summary>
+    /// The last word on whose name it is; null while nobody has said. A name that somebody changed to is theirs, unless
+    /// something else was said of it.
+    /// </summary>
+    public NameWord? Match { get; internal init; }
+
+    /// <summary>The entry by which it is to be asked later; null if it is not.</summary>
+    public Guid? Later { get; internal init; }
+
+    /// <summary>Whether the name was to be seen online last, and when.</summary>
+    public (OnlineStatus Status, Instant At)? Online { get; internal init; }
+
+    /// <summary>The id under which the acts of the name stand while it belongs to no student. Follows from the name.</summary>
+    public Guid StandsFor { get; private init; } = new(SHA256.HashData(Encoding.UTF8.GetBytes(Name)).AsSpan(0, 16));
+
+    internal GrowingList<Sighting> Seen { get; init; } = new([]);
+
+    /// <summary>What was said of this very name.</summary>
+    internal NameWord? Word { get; init; }
+
+    /// <summary>The name that was shown before it was changed to this one; null if it was not.</summary>
+    internal string? Before { get; init; }
+
+    // The same device id under two names is two connections: files number devices name by name.
+    internal string Connection(string device) => $"{Name}\n{device}";
+}
+
+/// <summary>Whose name it is: a student, or null for "not a student".</summary>
+public sealed record NameWord(Guid? Student, Source Source, Guid Entry);

@@ -1,0 +1,105 @@
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Text;
+
+namespace PoliteTally.Core.Notes;
+
+/// <summary>A small credit with a reason.</summary>
+public sealed record NodGiven(Guid Student, string Reason) : StudentAct(Student)
+{
+    /// <inheritdoc/>
+    public override string InWords => $"nod, {Reason}";
+
+    internal override string? Typed => Reason;
+
+    internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
+        CleanText.IsBlank(Reason) ? "A nod needs a reason."
+        : Reason.Length > TextLimits.LongestName ? TextLimits.TooLong("reason", TextLimits.LongestName)
+        : null;
+
+    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) => lesson.Change<NotesTaken>().Nod(student, this, entry);
+}
+
+/// <summary>A private note about a student. Never scored, never shown to students.</summary>
+public sealed record AsideNoted(Guid Student, string Text) : StudentAct(Student)
+{
+    /// <inheritdoc/>
+    public override bool IsDecision => true;
+
+    /// <inheritdoc/>
+    public override string InWords => $"aside: {Text}";
+
+    internal override string? Typed => Text;
+
+    internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
+        CleanText.IsBlank(Text) ? "An aside needs words."
+        : Text.Length > TextLimits.LongestText ? TextLimits.TooLong("aside", TextLimits.LongestText)
+        : null;
+
+    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) => lesson.Change<NotesTaken>().Aside(student, this, entry);
+}
+
+/// <summary>Somebody tried to reach a student who was missing.</summary>
+/// <param name="Student">The id of the student.</param>
+/// <param name="Channel">By what.</param>
+/// <param name="Outcome">What came of it.</param>
+/// <param name="Note">More in words; may be empty.</param>
+public sealed record ContactTried(Guid Student, ContactChannel Channel, ContactOutcome Outcome, string Note) : StudentAct(Student)
+{
+    /// <inheritdoc/>
+    public override string InWords => $"{ByWhat}, {WhatCame}{(Note.Length > 0 ? $": {Note}" : "")}";
+
+    internal override string? Typed => Note;
+
+    private string ByWhat => Channel switch
+    {
+        ContactChannel.Email => "e-mail",
+        ContactChannel.Phone => "call",
+        ContactChannel.Message => "message",
+        _ => "through somebody",
+    };
+
+    private string WhatCame => Outcome switch
+    {
+        ContactOutcome.Sent => "sent",
+        ContactOutcome.Reached => "reached",
+        ContactOutcome.NoAnswer => "no answer",
+        _ => "could not go",
+    };
+
+    internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
+        Note.Length > TextLimits.LongestName ? TextLimits.TooLong("note", TextLimits.LongestName) : null;
+
+    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) => lesson.Change<NotesTaken>().Contact(student, this, entry);
+}
+
+/// <summary>How somebody was tried to be reached.</summary>
+public enum ContactChannel
+{
+    /// <summary>A message by e-mail.</summary>
+    Email,
+
+    /// <summary>A call.</summary>
+    Phone,
+
+    /// <summary>A message in another program.</summary>
+    Message,
+
+    /// <summary>Through somebody else.</summary>
+    Somebody,
+}
+
+/// <summary>What came of trying to reach somebody.</summary>
+public enum ContactOutcome
+{
+    /// <summary>It went out; nobody knows yet.</summary>
+    Sent,
+
+    /// <summary>They answered.</summary>
+    Reached,
+
+    /// <summary>Nobody answered.</summary>
+    NoAnswer,
+
+    /// <summary>It could not go out.</summary>
+    Failed,
+}

@@ -1,0 +1,31 @@
+namespace PoliteTally.Core.Scoring;
+
+/// <summary>One kind of participation that a score is woven from.</summary>
+public enum Strand
+{
+    /// <summary>Being there.</summary>
+    Attendance,
+
+    /// <summary>Turns before the class.</summary>
+    Speaking,
+
+    /// <summary>Polls and quizzes.</summary>
+    Questions,
+
+    /// <summary>Contributions in the chat.</summary>
+    Chat,
+
+    /// <summary>Contributions in groups.</summary>
+    GroupWork,
+}
+
+/// <summary>Strands in plain words.</summary>
+public static class StrandWords
+{
+    /// <summary>The name of a strand.</summary>
+    public static string InWords(this Strand strand) => strand switch
+    {
+        Strand.GroupWork => "group work",
+        _ => strand.ToString().ToLowerInvariant(),
+    };
+}
