@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ask } from './api/client'
-import { renewSession, session } from './features/accounts/session'
+import { renewSession, session } from './api/session'
 import ThemeChoice from './ui/ThemeChoice.vue'
 
 const route = useRoute()

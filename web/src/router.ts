@@ -1,5 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
-import { loadSession } from './features/accounts/session'
+import { loadSession } from './api/session'
 import SignIn from './features/accounts/SignIn.vue'
 
 export const router = createRouter({

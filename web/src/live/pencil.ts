@@ -1,5 +1,5 @@
 import type { Schemas } from '../api/client'
-import { wordsOf } from '../features/live/acts'
+import { wordsOf } from './words'
 import { struckIn, struckOf, type Act, type Noted } from './outbox'
 import { Presses } from './presses'
 

@@ -1,5 +1,5 @@
 import { count } from '../ui/format'
-import { wordsOf } from '../features/live/acts'
+import { wordsOf } from './words'
 import type { Noted } from './outbox'
 import type { DrawnEntry } from './pencil'
 

@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, test } from 'vitest'
-import { session } from '../features/accounts/session'
+import { session } from '../api/session'
 import { addDays, atHour, dayName, hour, isoDay, minuteOfDay, mondayOf } from './format'
 
 const at = (text: string) => Date.parse(text)

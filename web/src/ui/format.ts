@@ -1,4 +1,4 @@
-import { timeZone } from '../features/accounts/session'
+import { timeZone } from '../api/session'
 
 const formatters = new Map<string, Intl.DateTimeFormat>()
 

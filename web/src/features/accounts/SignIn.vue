@@ -4,7 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { api, ask } from '../../api/client'
 import Notice from '../../ui/Notice.vue'
 import { vFocus } from '../../ui/vFocus'
-import { loadSession, renewSession, session } from './session'
+import { loadSession, renewSession, session } from '../../api/session'
 
 const route = useRoute()
 const router = useRouter()

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { atHour, hour } from '../../ui/format'
 import type { Act } from '../../live/outbox'
-import { actsOf } from '../live/acts'
+import { actsOf } from '../../live/acts'
 
 /** Adds what was not noted at its time. */
 const props = defineProps<{ student: string; name: string; nodReasons: readonly string[]; near: number; at: number }>()

@@ -7,7 +7,7 @@ import LineList from '../../ui/LineList.vue'
 import MarkdownField from '../../ui/MarkdownField.vue'
 import Notice from '../../ui/Notice.vue'
 import UndoNote from '../../ui/UndoNote.vue'
-import { nodKeys } from '../live/acts'
+import { nodKeys } from '../../live/acts'
 import RuleJumps from './RuleJumps.vue'
 import { ruleSections, shownValue, storedValue, strands, type RuleField, type Rules } from './rules'
 

@@ -2,7 +2,7 @@
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useHelp } from '../../live/help'
 import KeyCap from '../../ui/KeyCap.vue'
-import { studentKey } from '../live/acts'
+import { studentKey } from '../../live/acts'
 import ChatSheet from '../live/ChatSheet.vue'
 import HandLine from '../live/HandLine.vue'
 

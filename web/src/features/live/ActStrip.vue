@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { keyName } from '../../ui/keyName'
-import type { LoggedAct } from './acts'
+import type { LoggedAct } from '../../live/acts'
 
 /** Every act in one line, each with its key: one press logs it. */
 const props = defineProps<{ acts: readonly LoggedAct[]; compact?: boolean }>()

@@ -4,7 +4,7 @@ import type { Schemas } from '../../api/client'
 import type { Act } from '../../live/outbox'
 import { count, hour } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
-import { digitOf } from './acts'
+import { digitOf } from '../../live/acts'
 
 /**
  * The sweep: through the messages by keyboard, each with the kind it probably is. What is settled here counts; until then nothing does.

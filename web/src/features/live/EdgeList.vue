@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import { useLive } from '../../live/lesson'
 import { clock } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
-import type { Command } from './acts'
+import type { Command } from '../../live/acts'
 import { gauge } from './gauge'
 import { sound } from './sound'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { session } from '../accounts/session'
+import { session } from '../../api/session'
 import { useGauge } from './gauge'
 
 const { level, problem, start, stop } = useGauge()

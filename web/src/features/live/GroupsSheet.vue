@@ -7,7 +7,7 @@ import { timeLeft } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 import NameField from '../../ui/NameField.vue'
 import TallyStrokes from '../../ui/TallyStrokes.vue'
-import { digitOf } from './acts'
+import { digitOf } from '../../live/acts'
 import { isHere } from './choosing'
 import GroupMaker from './GroupMaker.vue'
 

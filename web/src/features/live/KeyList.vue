@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onBeforeUnmount, ref } from 'vue'
 import KeyCap from '../../ui/KeyCap.vue'
-import { changedKeys, changeKey, type Command, type LoggedAct } from './acts'
+import { changedKeys, changeKey, type Command, type LoggedAct } from '../../live/acts'
 import SidePanel from './SidePanel.vue'
 
 const props = defineProps<{ acts: readonly LoggedAct[]; commands: readonly Command[] }>()

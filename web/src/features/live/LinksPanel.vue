@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { api, ask, type Schemas } from '../../api/client'
 import { useLive } from '../../live/lesson'
 import { hour } from '../../ui/format'
-import { session } from '../accounts/session'
+import { session } from '../../api/session'
 import SidePanel from './SidePanel.vue'
 
 /** Who and what may join in: helpers by link, the meeting by a token. */

@@ -20,7 +20,7 @@ import {
   studentKey,
   outcomeNames,
   type LoggedAct,
-} from './acts'
+} from '../../live/acts'
 import ActStrip from './ActStrip.vue'
 import AsideForm from './AsideForm.vue'
 import BoardPanel from './BoardPanel.vue'

@@ -7,7 +7,7 @@ import KeyCap from '../../ui/KeyCap.vue'
 import PresenceRibbon from '../../ui/PresenceRibbon.vue'
 import StatusMark from '../../ui/StatusMark.vue'
 import TallyStrokes from '../../ui/TallyStrokes.vue'
-import type { LoggedAct } from './acts'
+import type { LoggedAct } from '../../live/acts'
 import ActStrip from './ActStrip.vue'
 
 const props = defineProps<{

@@ -4,7 +4,7 @@ import { useLive } from '../../live/lesson'
 import type { DrawnRow } from '../../live/pencil'
 import { clock } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
-import type { LoggedAct } from './acts'
+import type { LoggedAct } from '../../live/acts'
 import PointsOfTurn from './PointsOfTurn.vue'
 
 /** Whose turn it is, how they came by it, and how it went, by one press. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { actsOf } from '../live/acts'
+import { actsOf } from '../../live/acts'
 import ActStrip from '../live/ActStrip.vue'
 import EmptyState from '../../ui/EmptyState.vue'
 import FileDrop from '../../ui/FileDrop.vue'

@@ -1,5 +1,5 @@
 import { ref } from 'vue'
-import { api, ask, type Schemas } from '../../api/client'
+import { api, ask, type Schemas } from './client'
 
 /** Who is signed in; undefined until the server has said. */
 export const session = ref<Schemas['Session']>()

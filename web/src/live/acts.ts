@@ -1,6 +1,6 @@
 import { reactive } from 'vue'
-import { api, ask } from '../../api/client'
-import type { Act } from '../../live/outbox'
+import { api, ask } from '../api/client'
+import type { Act } from './outbox'
 
 /** One thing that can be logged about a student, and where it lies on the keyboard. */
 export interface LoggedAct {
@@ -16,10 +16,13 @@ export interface LoggedAct {
 
 /** Something the live screen does that is not about chosen students. */
 export interface Command {
-  name: string
+  name: CommandName
   label: string
   key: string
 }
+
+/** Every command that has a key. */
+export type CommandName = (typeof fixedCommands)[number]['name']
 
 /** The keys of nods, in the order of the reasons among the ground rules of the class. */
 export const nodKeys = ['0', '+', '*', '/', '='] as const
@@ -110,7 +113,7 @@ export const actsOf = (nodReasons: readonly string[], changed: Record<string, st
 /** The acts that say how a turn went. */
 export const outcomeNames: readonly string[] = ['full', 'partial', 'pass', 'couldNot']
 
-const fixedCommands: readonly Command[] = [
+const fixedCommands = [
   { name: 'callNext', label: 'call the next in line', key: 'Enter' },
   { name: 'draw', label: 'draw a name', key: '\\' },
   { name: 'rollCall', label: 'roll call', key: 'F2' },
@@ -130,7 +133,7 @@ const fixedCommands: readonly Command[] = [
   { name: 'all', label: 'everyone who is here; again, everyone', key: 'Home' },
   { name: 'undo', label: 'undo, any number of times', key: 'Backspace' },
   { name: 'keys', label: 'all keys', key: '?' },
-]
+] as const
 
 /** Every command. */
 export const commandsOf = (changed: Record<string, string> = {}): readonly Command[] =>
@@ -203,64 +206,3 @@ export async function changeKey(name: string, key: string | undefined) {
   for (const old of Object.keys(changedKeys)) delete changedKeys[old]
   Object.assign(changedKeys, changed)
 }
-
-const items: Record<string, string> = { handLine: 'hand line', wayIn: 'way in' }
-
-const words: Record<string, (act: never) => string> = {
-  lessonStarted: () => 'lesson started',
-  lessonEnded: () => 'lesson ended',
-  struck: () => 'an entry struck out',
-  marked: (act: { mark: string }) => act.mark,
-  excuseRecorded: (act: { reason: string }) => `excused: ${act.reason}`,
-  handRaised: (act: { ready?: boolean }) => (act.ready ? 'said ready' : 'hand up'),
-  handEnded: (act: { end: string }) => (act.end === 'setDown' ? 'hand set down' : 'hand withdrawn'),
-  called: (act: { origin: string }) => (act.origin === 'handedOn' ? 'called, handed on' : 'called'),
-  turnTaken: (act: { outcome: string }) =>
-    ({ full: 'full turn', partial: 'partial turn', pass: 'pass', couldNot: 'could not' })[act.outcome]!,
-  chatSaid: (act: { kind: string }) => `${act.kind} in the chat`,
-  reminderTicked: (act: { reminder: string }) => `reminder seen to: ${act.reminder}`,
-  nodGiven: (act: { reason: string }) => `nod, ${act.reason}`,
-  rollCallTaken: (act: { here: string[] }) => `roll call, ${act.here.length} here`,
-  pointCovered: () => 'covered a point',
-  speakingPaused: (act: { paused: boolean }) => (act.paused ? 'cannot speak today' : 'can speak again'),
-  signalRoundHeld: (act: { statement: string; answered: string[]; silent: string[] }) =>
-    `signal round, ${act.answered.length} of ${act.answered.length + act.silent.length}: ${act.statement}`,
-  chatSorted: (act: { kind: string }) => `a message sorted: ${act.kind === 'offTask' ? 'off task' : act.kind}`,
-  chatHidden: () => 'a message hidden',
-  chatDealtWith: () => 'a question in the chat answered',
-  asideNoted: (act: { text: string }) => `aside: ${act.text}`,
-  contactTried: () => 'tried to reach',
-  stageMoved: () => 'next stage',
-  stageExtended: (act: { minutes: number }) =>
-    `stage ${act.minutes < 0 ? 'shortened' : 'extended'} by ${Math.abs(act.minutes)} min`,
-  timerStarted: (act: { seconds: number; group?: string | null }) =>
-    `timer${act.group ? ' of a group' : ''}, ${Math.floor(act.seconds / 60)}:${String(act.seconds % 60).padStart(2, '0')}`,
-  timerStopped: (act: { group?: string | null }) => (act.group ? 'timer of a group ended' : 'timer ended'),
-  groupsMade: (act: { groups: unknown[] }) => `${act.groups.length} groups made`,
-  groupJoined: (act: { group: string | null }) => (act.group ? 'to another group' : 'taken out of the groups'),
-  groupRenamed: (act: { name: string }) => `group renamed: ${act.name}`,
-  groupsDissolved: () => 'groups dissolved',
-  satIn: (act: { contribution: string }) =>
-    `in a group: ${act.contribution === 'not' ? 'did not contribute' : act.contribution}`,
-  questionOpened: (act: { question: { text?: string } }) => `question opened: ${act.question.text}`,
-  questionClosed: () => 'question closed',
-  answerGiven: () => 'answered',
-  cannotAnswer: () => 'cannot answer a question',
-  answersMarked: (act: { students: string[]; marks: number }) => `${act.students.length} marked, ${act.marks}`,
-  keyCorrected: () => 'key of a question corrected',
-  wordsMerged: (act: { word: string; into: string }) => `“${act.word}” counts as “${act.into}”`,
-  rightRevealed: () => 'what was right shown on student pages',
-  resultsPut: () => 'results on the board',
-  messageShown: (act: { withoutName?: boolean }) =>
-    `a message shown to the class${act.withoutName ? ' without a name' : ''}`,
-  pageAdmitted: (act: { student: string | null }) =>
-    act.student ? 'let in to the student page' : 'turned away from the student page',
-  boardPut: (act: { item: string }) => `on the board: ${items[act.item] ?? act.item}`,
-  boardTaken: (act: { item: string }) => `off the board: ${items[act.item] ?? act.item}`,
-  nameMatched: (act: { name: string; student: string | null }) =>
-    act.student ? `“${act.name}” matched` : `“${act.name}” is not a student`,
-  askedLater: (act: { name: string }) => `“${act.name}” will be asked later`,
-}
-
-/** An act in words, for as long as only this browser knows of it. */
-export const wordsOf = (act: Act) => words[act.type ?? '']?.(act as never) ?? 'an entry'
