@@ -16,9 +16,12 @@ using PoliteTally.Store.Writing;
 using PoliteTally.Web.Features.Accounts;
 using PoliteTally.Web.Features.Board;
 using PoliteTally.Web.Features.Classes;
+using PoliteTally.Web.Features.Desk;
+using PoliteTally.Web.Features.Door;
 using PoliteTally.Web.Features.Feed;
 using PoliteTally.Web.Features.GroundRules;
 using PoliteTally.Web.Features.Help;
+using PoliteTally.Web.Features.Keys;
 using PoliteTally.Web.Features.Lessons;
 using PoliteTally.Web.Features.Live;
 using PoliteTally.Web.Features.Plans;
@@ -28,7 +31,10 @@ using PoliteTally.Web.Features.Scores;
 using PoliteTally.Web.Features.Settling;
 using PoliteTally.Web.Features.StudentPage;
 using PoliteTally.Web.Features.WordAhead;
+using PoliteTally.Web.Hosting;
 using PoliteTally.Web.Mail;
+using PoliteTally.Web.Publishing;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web;
 
@@ -92,7 +98,7 @@ public static class Application
         services.AddSingleton(settings);
         services.AddSingleton<OpenLessons>();
         services.AddSingleton<LedgerWriter>();
-        services.AddSingleton<Windows>();
+        services.AddSingleton<OpenWindows>();
         services.AddSingleton<LivePublisher>();
         services.AddHostedService(s => s.GetRequiredService<LivePublisher>());
         services.AddSingleton(new Passes(Path.Combine(folder, "keys")));
@@ -337,14 +343,4 @@ public static class Application
 
         return Path.Combine(AppContext.BaseDirectory, "wwwroot");
     }
-}
-
-/// <summary>Names of the limits on how often something may be asked.</summary>
-internal static class Limits
-{
-    public const string SignIn = "sign-in";
-    public const string Files = "files";
-    public const string Entries = "entries";
-    public const string Keys = "keys";
-    public const string Page = "page";
 }

@@ -3,6 +3,7 @@ using PoliteTally.Store;
 using PoliteTally.Web;
 using PoliteTally.Web.Features.Accounts;
 using PoliteTally.Web.Features.Plans;
+using PoliteTally.Web.Hosting;
 
 return args switch
 {

@@ -12,6 +12,8 @@ using PoliteTally.Web.Features.Classes;
 using PoliteTally.Web.Features.Lessons;
 using PoliteTally.Web.Features.Live;
 using PoliteTally.Web.Features.Settling;
+using PoliteTally.Web.Hosting;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Tests;
 

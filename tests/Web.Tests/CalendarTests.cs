@@ -3,6 +3,7 @@ using NodaTime;
 using NodaTime.Text;
 using PoliteTally.Core.Calendar;
 using PoliteTally.Web.Features.Classes;
+using PoliteTally.Web.Features.Desk;
 using PoliteTally.Web.Features.Lessons;
 
 namespace PoliteTally.Web.Tests;

@@ -9,7 +9,7 @@ using PoliteTally.Core.Meeting;
 using PoliteTally.Web.Features.Classes;
 using PoliteTally.Web.Features.Feed;
 using PoliteTally.Web.Features.GroundRules;
-using PoliteTally.Web.Features.Help;
+using PoliteTally.Web.Features.Keys;
 using PoliteTally.Web.Features.Lessons;
 using PoliteTally.Web.Features.Live;
 

@@ -1,5 +1,5 @@
 using NodaTime;
-using PoliteTally.Web.Features.StudentPage;
+using PoliteTally.Web.Features.Door;
 
 namespace PoliteTally.Web.Tests;
 

@@ -13,6 +13,7 @@ using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Notes;
 using PoliteTally.Store.Writing;
 using PoliteTally.Web.Features.Help;
+using PoliteTally.Web.Features.Keys;
 using PoliteTally.Web.Features.Live;
 
 namespace PoliteTally.Web.Tests;

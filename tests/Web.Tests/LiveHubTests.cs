@@ -6,6 +6,7 @@ using PoliteTally.Core.Hands;
 using PoliteTally.Web.Features.Classes;
 using PoliteTally.Web.Features.GroundRules;
 using PoliteTally.Web.Features.Live;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Tests;
 

@@ -4,7 +4,7 @@ using System.Text.Json;
 using NodaTime;
 using NodaTime.Text;
 using PoliteTally.Web.Features.Feed;
-using PoliteTally.Web.Features.Help;
+using PoliteTally.Web.Features.Keys;
 
 namespace PoliteTally.Web.Tests;
 

@@ -8,6 +8,7 @@ using PoliteTally.Core.Page;
 using PoliteTally.Store;
 using PoliteTally.Store.Writing;
 using PoliteTally.Web.Features.StudentPage;
+using PoliteTally.Web.Publishing;
 
 namespace PoliteTally.Web.Tests;
 
@@ -21,7 +22,7 @@ public sealed class PagePublisherTests(AppUnderTest app) : IClassFixture<AppUnde
     private OpenLessons Lessons => app.Part<OpenLessons>();
 
     private PagePublisher Publisher() => new(
-        Ledger, Lessons, app.File, app.Part<Windows>(), SystemClock.Instance, _time, app.Part<IHostApplicationLifetime>(), NullLogger<PagePublisher>.Instance);
+        Ledger, Lessons, app.File, app.Part<OpenWindows>(), SystemClock.Instance, _time, app.Part<IHostApplicationLifetime>(), NullLogger<PagePublisher>.Instance);
 
     /// <summary>A lesson, and how to look at it as it stands.</summary>
     private async Task<(Classroom Taught, Func<Task<OpenLesson>> Room)> Lesson()

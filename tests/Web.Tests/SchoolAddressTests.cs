@@ -1,5 +1,6 @@
 using System.Net;
 using System.Net.Http.Json;
+using PoliteTally.Web.Features.Door;
 using PoliteTally.Web.Features.StudentPage;
 
 namespace PoliteTally.Web.Tests;

@@ -16,12 +16,15 @@ using PoliteTally.Core.Page;
 using PoliteTally.Core.Plans;
 using PoliteTally.Core.Questions;
 using PoliteTally.Core.Text;
+using PoliteTally.Web.Features.Board;
 using PoliteTally.Web.Features.Classes;
+using PoliteTally.Web.Features.Door;
 using PoliteTally.Web.Features.GroundRules;
 using PoliteTally.Web.Features.Live;
 using PoliteTally.Web.Features.Plans;
 using PoliteTally.Web.Features.Questions;
 using PoliteTally.Web.Features.StudentPage;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Tests;
 

@@ -5,6 +5,7 @@ using PoliteTally.Core.Notes;
 using PoliteTally.Core.Questions;
 using PoliteTally.Store;
 using PoliteTally.Store.Writing;
+using PoliteTally.Web.Publishing;
 
 namespace PoliteTally.Web.Tests;
 
@@ -111,7 +112,7 @@ public sealed class WriterTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         var (room, owner) = await Taught();
         var window = new FakeWindow();
         app.Part<Features.Live.LivePublisher>().Watched(room.Lesson, owner);
-        app.Part<Windows>().Hears(Features.Live.LivePublisher.SheetOf(room.Lesson), window, window);
+        app.Part<OpenWindows>().Hears(Features.Live.LivePublisher.SheetOf(room.Lesson), window, window);
         var joined = Guid.CreateVersion7();
         await Note(room, owner, new NodGiven(room.Students["Juno"], "on time"));
         await Ledger.Append(owner, room.Lesson, Source.Feed, "", [new NewEntry(joined, Classroom.Now, new Joined("harbour-office-3", "laptop")), new NewEntry(Guid.CreateVersion7(), Classroom.Now, new Struck(joined))]);

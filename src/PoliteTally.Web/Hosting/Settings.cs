@@ -1,6 +1,6 @@
 using System.Globalization;
 
-namespace PoliteTally.Web;
+namespace PoliteTally.Web.Hosting;
 
 /// <summary>How the application was asked to start.</summary>
 /// <param name="DataFolder">Where everything it writes lies.</param>

@@ -3,7 +3,7 @@ using System.Diagnostics;
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 
-namespace PoliteTally.Web;
+namespace PoliteTally.Web.Hosting;
 
 /// <summary>
 /// In the demo school, a meeting that plays itself and students who take part by themselves: a program of its own (PoliteTally.StandIns) that speaks

@@ -1,6 +1,7 @@
 using MailKit.Net.Smtp;
 using MailKit.Security;
 using MimeKit;
+using PoliteTally.Web.Hosting;
 
 namespace PoliteTally.Web.Mail;
 

@@ -1,7 +1,7 @@
 using System.Diagnostics;
 using PoliteTally.Store;
 
-namespace PoliteTally.Web.Features.Live;
+namespace PoliteTally.Web.Publishing;
 
 /// <summary>
 /// Sees to it that each lesson that changed is published, for itself and one time after the other: what changes meanwhile goes out together with

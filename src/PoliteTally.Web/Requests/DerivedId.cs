@@ -1,7 +1,7 @@
 using System.Security.Cryptography;
 using System.Text;
 
-namespace PoliteTally.Web;
+namespace PoliteTally.Web.Requests;
 
 /// <summary>Ids that follow from what they name, so that the same thing from the same source is stored once.</summary>
 internal static class DerivedId

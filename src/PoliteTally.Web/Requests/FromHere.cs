@@ -1,6 +1,6 @@
 using Microsoft.AspNetCore.SignalR;
 
-namespace PoliteTally.Web;
+namespace PoliteTally.Web.Requests;
 
 /// <summary>
 /// Lets no page of another site act in the name of whoever has this one open, for the browser would send their cookies along. Browsers say where a

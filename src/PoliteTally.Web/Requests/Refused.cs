@@ -1,6 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 
-namespace PoliteTally.Web;
+namespace PoliteTally.Web.Requests;
 
 /// <summary>Answers to what cannot be done. Each says what was wrong, where, and what to do.</summary>
 internal static class Refused

@@ -1,7 +1,7 @@
 using System.Security.Cryptography;
 using System.Text;
 
-namespace PoliteTally.Web;
+namespace PoliteTally.Web.Requests;
 
 /// <summary>Secrets that open something by themselves: 256 random bits, shown once. The file keeps their SHA-256, which for so many bits needs no salt.</summary>
 internal static class SecretToken

@@ -2,7 +2,7 @@ using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using PoliteTally.Formats;
 
-namespace PoliteTally.Web;
+namespace PoliteTally.Web.Requests;
 
 /// <summary>
 /// A file sent to be looked at or brought in. Looking stores nothing, so bringing in sends the file again, with what

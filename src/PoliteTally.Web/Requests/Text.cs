@@ -1,4 +1,4 @@
-namespace PoliteTally.Web;
+namespace PoliteTally.Web.Requests;
 
 /// <summary>Short texts that people send: trimmed, on one line, not too long.</summary>
 internal static class Text

@@ -5,7 +5,7 @@ using NodaTime;
 using NodaTime.Text;
 using PoliteTally.Store;
 
-namespace PoliteTally.Web;
+namespace PoliteTally.Web.Requests;
 
 /// <summary>How data goes over the wire: camel case, names for enums, instants as milliseconds since 1970 in UTC.</summary>
 internal static class Wire

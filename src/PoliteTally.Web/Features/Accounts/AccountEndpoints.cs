@@ -6,6 +6,8 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Demo;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Hosting;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Accounts;
 

@@ -1,4 +1,6 @@
 using PoliteTally.Store;
+using PoliteTally.Web.Hosting;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Accounts;
 

@@ -5,6 +5,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Publishing;
 
 namespace PoliteTally.Web.Features.Accounts;
 
@@ -20,11 +21,11 @@ public sealed class SignedInSessions
     private const string Claim = "session";
 
     private readonly SchoolFile _file;
-    private readonly Windows _windows;
+    private readonly OpenWindows _windows;
     private readonly IClock _clock;
     private readonly ConcurrentDictionary<Guid, bool> _over;
 
-    public SignedInSessions(SchoolFile file, Windows windows, IClock clock)
+    public SignedInSessions(SchoolFile file, OpenWindows windows, IClock clock)
     {
         (_file, _windows, _clock) = (file, windows, clock);
         using var db = file.Open(Guid.Empty);

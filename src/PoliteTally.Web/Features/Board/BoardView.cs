@@ -7,7 +7,6 @@ using PoliteTally.Core.Questions;
 using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
-using PoliteTally.Web.Features.StudentPage;
 
 namespace PoliteTally.Web.Features.Board;
 
@@ -42,7 +41,7 @@ public sealed record BoardView(
             If(BoardItem.Question, () => state.Questions.All.Where(a => a.IsOpen && a.Group is null).Select(BoardQuestion.Of).ToList()),
             If(BoardItem.Results, () => state.ResultsUp is { } put && state.Questions.Of(put.Asking) is { } asking ? BoardResults.Of(put, asking, names) : null),
             If(BoardItem.WayIn, () => open.Lesson.Code is { } code ? Syllables.Show(code) : null),
-            If(BoardItem.Messages, () => PageLesson.SaidIn(open, state).TakeLast(MessagesShown).ToList()));
+            If(BoardItem.Messages, () => ShownMessages.In(open, state).TakeLast(MessagesShown).ToList()));
 
         T? If<T>(BoardItem item, Func<T?> part)
             where T : class => up.ContainsKey(item) ? part() : null;
@@ -72,7 +71,7 @@ public sealed record BoardGroup(string Name, IReadOnlyList<string> Members);
 public sealed record BoardQuestion(string Text, IReadOnlyList<PageOption> Options, Instant? Deadline)
 {
     internal static BoardQuestion Of(Asking asking) => new(
-        asking.Question.Text, [.. PageQuestion.Shuffled(asking.Question).Select(PageOption.Of)],
+        asking.Question.Text, [.. QuestionSeen.Options(asking.Question).Select(PageOption.Of)],
         asking.DeadlineOf(Guid.Empty));
 }
 
@@ -92,7 +91,7 @@ public sealed record BoardResults(
             question.Text, question.Kind, [.. question.Options.Select(PageOption.Of)],
             results.Answered, results.Counts, results.Ranking, [.. results.Words.Select(w => new BoardWord(w.Word, w.Count))],
             [.. results.Texts.Select(t => new BoardText(t.Text, t.Count))],
-            right ? [.. question.Options.Where(o => o.Right).Select(o => o.Id)] : null, right ? PageQuestion.RightWordsOf(question) : null,
+            right ? [.. question.Options.Where(o => o.Right).Select(o => o.Id)] : null, right ? QuestionSeen.RightWords(question) : null,
             question.ScaleFrom, question.ScaleTo, question.ScaleFromLabel, question.ScaleToLabel,
             [.. put.Named.Where(s => names.ContainsKey(s) && asking.Answers.ContainsKey(s)).Select(s => new BoardAnswer(names[s], InWords(asking.Answers[s].Answer, question)))]);
     }

@@ -5,6 +5,7 @@ using PoliteTally.Core.Names;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Lessons;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Classes;
 

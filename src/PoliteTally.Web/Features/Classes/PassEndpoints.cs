@@ -4,6 +4,7 @@ using NodaTime;
 using PoliteTally.Core.Names;
 using PoliteTally.Store;
 using PoliteTally.Web.Features.StudentPage;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Classes;
 

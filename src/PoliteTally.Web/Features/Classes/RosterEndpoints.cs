@@ -5,6 +5,7 @@ using PoliteTally.Core.Names;
 using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Classes;
 

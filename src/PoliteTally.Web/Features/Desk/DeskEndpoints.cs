@@ -2,9 +2,10 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Lessons;
 using PoliteTally.Web.Features.Plans;
 
-namespace PoliteTally.Web.Features.Lessons;
+namespace PoliteTally.Web.Features.Desk;
 
 /// <summary>The day of a teacher: what is on, what waits, what comes.</summary>
 /// <param name="ToSettle">Lessons whose register is due.</param>

@@ -1,6 +1,6 @@
 using NodaTime;
 
-namespace PoliteTally.Web.Features.StudentPage;
+namespace PoliteTally.Web.Features.Door;
 
 /// <summary>
 /// Slows down whoever guesses passes and codes, and then refuses them for a while. A school may come from one address: whoever enters rightly

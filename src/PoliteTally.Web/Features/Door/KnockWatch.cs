@@ -1,7 +1,7 @@
 using System.Collections.Concurrent;
 using NodaTime;
 
-namespace PoliteTally.Web.Features.StudentPage;
+namespace PoliteTally.Web.Features.Door;
 
 /// <summary>
 /// Bounds how often somebody may knock with no more than a name: each knock is an entry of the lesson, and a line before the teacher. The bound

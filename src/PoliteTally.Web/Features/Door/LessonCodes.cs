@@ -1,7 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using PoliteTally.Store;
 
-namespace PoliteTally.Web.Features.StudentPage;
+namespace PoliteTally.Web.Features.Door;
 
 /// <summary>
 /// Codes of lessons: short enough to read aloud, such as "tavo-kile". A code is the address of a lesson's student page and opens nothing by

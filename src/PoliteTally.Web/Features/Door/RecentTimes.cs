@@ -1,7 +1,7 @@
 using System.Collections.Concurrent;
 using NodaTime;
 
-namespace PoliteTally.Web.Features.StudentPage;
+namespace PoliteTally.Web.Features.Door;
 
 /// <summary>When something happened at a place (an address, a lesson), as far as it was within a while. Places where nothing did are forgotten.</summary>
 internal sealed class RecentTimes(IClock clock, Duration window)

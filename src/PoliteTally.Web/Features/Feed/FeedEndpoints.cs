@@ -12,7 +12,8 @@ using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Store.Writing;
-using PoliteTally.Web.Features.Help;
+using PoliteTally.Web.Features.Keys;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Feed;
 

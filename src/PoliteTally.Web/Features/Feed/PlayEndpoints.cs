@@ -6,8 +6,10 @@ using NodaTime.Text;
 using PoliteTally.Demo;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
-using PoliteTally.Web.Features.Help;
-using PoliteTally.Web.Features.StudentPage;
+using PoliteTally.Web.Features.Door;
+using PoliteTally.Web.Features.Keys;
+using PoliteTally.Web.Hosting;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Feed;
 

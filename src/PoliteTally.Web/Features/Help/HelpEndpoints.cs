@@ -8,7 +8,9 @@ using PoliteTally.Core.Names;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Store.Writing;
+using PoliteTally.Web.Features.Keys;
 using PoliteTally.Web.Features.Live;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Help;
 
@@ -23,14 +25,6 @@ public sealed record HelpPerson(Guid Id, string Called, string Rest, string Shor
 /// <summary>A helper of one lesson.</summary>
 internal static class Helper
 {
-    private const string Mark = " (helper)";
-
-    /// <summary>How entries of a helper are signed.</summary>
-    public static string Signature(string name) => name + Mark;
-
-    /// <summary>The name of the helper who signed an entry; null if the teacher did.</summary>
-    public static string? NameIn(string by) => by.EndsWith(Mark, StringComparison.Ordinal) ? by[..^Mark.Length] : null;
-
     /// <summary>Whether a helper with these rights may note an act. What they may strike out is their own.</summary>
     public static bool May(KeyRights rights, string signature, Act act, LessonState state) => act switch
     {
@@ -69,7 +63,7 @@ internal static class HelpEndpoints
             }
 
             var state = open.State;
-            var signature = Helper.Signature(holder.Name);
+            var signature = HelperSignature.Of(holder.Name);
             var allowed = sent.Entries.Where(e => Helper.May(holder.Rights, signature, e.Act, state)).ToList();
             var refused = sent.Entries.Except(allowed).Select(e => new Refusal(e.Id, "This link does not go so far.")).ToList();
             var result = (await ledger.Append(

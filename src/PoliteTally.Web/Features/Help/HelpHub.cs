@@ -1,11 +1,13 @@
 using Microsoft.AspNetCore.SignalR;
 using PoliteTally.Store;
+using PoliteTally.Web.Features.Keys;
 using PoliteTally.Web.Features.Live;
+using PoliteTally.Web.Publishing;
 
 namespace PoliteTally.Web.Features.Help;
 
 /// <summary>Tells helpers that something changed; what they may see they fetch with their key.</summary>
-public sealed class HelpHub(LessonKeys keys, OpenLessons openLessons, Windows windows) : Hub
+public sealed class HelpHub(LessonKeys keys, OpenLessons openLessons, OpenWindows windows) : Hub
 {
     /// <summary>From now on this window hears of changes.</summary>
     /// <exception cref="HubException">The key opens nothing.</exception>

@@ -3,8 +3,9 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Requests;
 
-namespace PoliteTally.Web.Features.Help;
+namespace PoliteTally.Web.Features.Keys;
 
 /// <summary>Keys that were made for a lesson.</summary>
 public sealed record KeyLine(Guid Id, string Name, bool Feed, bool Sweep, bool HandLine, Instant MadeAt, bool TakenBack);

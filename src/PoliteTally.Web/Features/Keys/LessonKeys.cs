@@ -2,8 +2,9 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Requests;
 
-namespace PoliteTally.Web.Features.Help;
+namespace PoliteTally.Web.Features.Keys;
 
 /// <summary>Somebody, or a program, who came with the key to one lesson.</summary>
 public sealed record KeyHolder(Guid Owner, Guid Lesson, string Name, KeyRights Rights);

@@ -5,6 +5,7 @@ using NodaTime.Text;
 using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Lessons;
 

@@ -7,6 +7,7 @@ using PoliteTally.Core.Ledger;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Store.Writing;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Lessons;
 

@@ -6,6 +6,7 @@ using NodaTime.Text;
 using PoliteTally.Core.Calendar;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Lessons;
 

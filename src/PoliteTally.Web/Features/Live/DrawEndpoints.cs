@@ -6,6 +6,7 @@ using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
 using PoliteTally.Store;
 using PoliteTally.Store.Writing;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Live;
 

@@ -5,6 +5,7 @@ using PoliteTally.Core.Groups;
 using PoliteTally.Core.Lessons;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Live;
 

@@ -2,6 +2,7 @@ using NodaTime;
 using PoliteTally.Core.Course;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
+using PoliteTally.Web.Features.Keys;
 
 namespace PoliteTally.Web.Features.Live;
 
@@ -56,7 +57,7 @@ internal static class LastEntries
                 var isStruck = press.TrueForAll(e => state.IsStruck(e.Id));
                 return new LastEntry(
                     press[0].Id, press[0].HappenedAt, Wording.Of(press, state, names), isStruck,
-                    press.TrueForAll(e => e.Act is not (LessonStarted or LessonEnded or LessonSettled)), Help.Helper.NameIn(press[0].By),
+                    press.TrueForAll(e => e.Act is not (LessonStarted or LessonEnded or LessonSettled)), HelperSignature.NameIn(press[0].By),
                     [.. press.Select(e => e.Id)], isStruck ? [.. press.SelectMany(e => strikes![e.Id]).Distinct()] : []);
             }),
         ];

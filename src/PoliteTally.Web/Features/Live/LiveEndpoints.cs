@@ -8,6 +8,7 @@ using PoliteTally.Core.Questions;
 using PoliteTally.Core.Signals;
 using PoliteTally.Store;
 using PoliteTally.Store.Writing;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Live;
 

@@ -1,11 +1,12 @@
 using System.Security.Claims;
 using Microsoft.AspNetCore.SignalR;
 using PoliteTally.Store;
+using PoliteTally.Web.Publishing;
 
 namespace PoliteTally.Web.Features.Live;
 
 /// <summary>Tells windows what changed in the lesson they show. Entries come in by HTTP, never here.</summary>
-public sealed class LiveHub(OpenLessons openLessons, LivePublisher publisher, Windows windows) : Hub
+public sealed class LiveHub(OpenLessons openLessons, LivePublisher publisher, OpenWindows windows) : Hub
 {
     private Guid OwnerId => Guid.Parse(Context.User!.FindFirstValue(ClaimTypes.NameIdentifier)!);
 

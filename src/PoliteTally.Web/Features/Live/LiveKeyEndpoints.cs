@@ -2,6 +2,7 @@ using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using PoliteTally.Store;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Live;
 

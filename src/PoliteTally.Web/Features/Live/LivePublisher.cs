@@ -1,8 +1,9 @@
 using System.Collections.Concurrent;
 using NodaTime;
 using PoliteTally.Store;
+using PoliteTally.Web.Features.Door;
 using PoliteTally.Web.Features.Feed;
-using PoliteTally.Web.Features.StudentPage;
+using PoliteTally.Web.Publishing;
 
 namespace PoliteTally.Web.Features.Live;
 
@@ -11,7 +12,7 @@ namespace PoliteTally.Web.Features.Live;
 /// busy lesson costs a bounded share of the machine. Class boards and helpers hear only that something changed.
 /// </summary>
 public sealed class LivePublisher(
-    OpenLessons openLessons, FeedDesk feeds, GuessWatch guesses, KnockWatch knocks, Windows windows, IClock clock, ILogger<LivePublisher> log) : BackgroundService
+    OpenLessons openLessons, FeedDesk feeds, GuessWatch guesses, KnockWatch knocks, OpenWindows windows, IClock clock, ILogger<LivePublisher> log) : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(20);
 

@@ -8,6 +8,7 @@ using PoliteTally.Store.Model;
 using PoliteTally.Store.Writing;
 using PoliteTally.Web.Features.WordAhead;
 using PoliteTally.Web.Mail;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Live;
 

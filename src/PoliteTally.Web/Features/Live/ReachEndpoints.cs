@@ -5,6 +5,7 @@ using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Notes;
 using PoliteTally.Store;
 using PoliteTally.Web.Mail;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Live;
 

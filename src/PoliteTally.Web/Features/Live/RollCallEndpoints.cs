@@ -9,6 +9,7 @@ using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Lessons;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Live;
 

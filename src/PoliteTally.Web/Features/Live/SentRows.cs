@@ -3,6 +3,7 @@ using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Live;
 

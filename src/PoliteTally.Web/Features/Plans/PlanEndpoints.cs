@@ -6,6 +6,7 @@ using PoliteTally.Core.Plans;
 using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Plans;
 

@@ -6,7 +6,6 @@ using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Lessons;
-using PoliteTally.Web.Features.Settling;
 
 namespace PoliteTally.Web.Features.Plans;
 

@@ -6,6 +6,7 @@ using PoliteTally.Core.Names;
 using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Writing;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Settling;
 

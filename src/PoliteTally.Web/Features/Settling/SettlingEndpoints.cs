@@ -11,6 +11,7 @@ using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Store.Writing;
 using PoliteTally.Web.Features.Lessons;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Settling;
 

@@ -27,9 +27,6 @@ public sealed record PutAway(Guid Entry, Instant At, string Who, string Text, bo
 /// <summary>A file that was brought in.</summary>
 public sealed record FileIn(string Name, int Entries, Instant NotedAt);
 
-/// <summary>A student to choose from.</summary>
-public sealed record Person(Guid Id, string ShortName, string FullName);
-
 /// <summary>A name seen in the meeting.</summary>
 /// <param name="Decided">Whether the ledger says whose it is.</param>
 /// <param name="ByTeacher">Whether the teacher said so.</param>

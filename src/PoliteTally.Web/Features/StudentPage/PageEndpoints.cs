@@ -14,7 +14,9 @@ using PoliteTally.Core.Text;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Store.Writing;
+using PoliteTally.Web.Features.Door;
 using PoliteTally.Web.Features.Plans;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.StudentPage;
 

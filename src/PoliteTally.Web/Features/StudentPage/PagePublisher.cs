@@ -7,7 +7,7 @@ using PoliteTally.Core.Page;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Store.Writing;
-using PoliteTally.Web.Features.Live;
+using PoliteTally.Web.Publishing;
 
 namespace PoliteTally.Web.Features.StudentPage;
 
@@ -16,7 +16,7 @@ namespace PoliteTally.Web.Features.StudentPage;
 /// notes who has a page open.
 /// </summary>
 public sealed class PagePublisher(
-    LedgerWriter ledger, OpenLessons openLessons, SchoolFile file, Windows windows, IClock clock, TimeProvider timers, IHostApplicationLifetime life,
+    LedgerWriter ledger, OpenLessons openLessons, SchoolFile file, OpenWindows windows, IClock clock, TimeProvider timers, IHostApplicationLifetime life,
     ILogger<PagePublisher> log) : BackgroundService
 {
     /// <summary>How long a page may be away before its student counts as gone from it.</summary>

@@ -6,7 +6,6 @@ using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Names;
 using PoliteTally.Core.Questions;
 using PoliteTally.Core.Scoring;
-using PoliteTally.Core.Text;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Board;
@@ -31,19 +30,8 @@ public sealed record PageLesson(
     internal static PageLesson Of(OpenLesson open, LessonState state, Instant now) => new(
         open.ClassName, open.Lesson.Title, open.Lesson.Stage, BoardView.Of(open, state, now),
         open.Lesson.Stage == LessonStage.Live && (open.Rules.SignalsAnyTime || state.Board.Items.ContainsKey(BoardItem.Statement)) ? [.. open.Rules.Signals.Select(s => s.Meaning)] : null,
-        [.. SaidIn(open, state).TakeLast(MostSaid)]);
-
-    /// <summary>Messages from student pages that are shown to the class.</summary>
-    internal static IEnumerable<PageMessage> SaidIn(OpenLesson open, LessonState state) => state.Chat.Messages
-        .Where(m => m.Shown is not null && m.Hidden is null && m.Student is { } id && open.ShortNames.ContainsKey(id))
-        .Select(m => new PageMessage(m.Entry, m.WithoutName ? null : open.ShortNames[m.Student!.Value], KindOf(m), m.Text));
-
-    internal static ChatKind KindOf(ChatMessage message) => message.SortedBy is null ? message.Chosen ?? message.Kind : message.Kind;
+        [.. ShownMessages.In(open, state).TakeLast(MostSaid)]);
 }
-
-/// <summary>A message that is shown to the class.</summary>
-/// <param name="Who">Who wrote it; null if that is not shown.</param>
-public sealed record PageMessage(Guid Message, string? Who, ChatKind Kind, string Text);
 
 /// <summary>How far somebody has come in.</summary>
 public enum PageStanding
@@ -92,7 +80,7 @@ public sealed record PageOwn(
             state.Signals.InRound.GetValueOrDefault(student),
             [.. state.Questions.All.Where(a => a.GoesTo(student, state.Groups)).Reverse().OrderByDescending(a => a.IsOpen).Take(MostQuestions).Select(a => PageQuestion.Of(a, student, open, state))],
             [.. state.Chat.Of(student).Where(m => m.Chosen is not null).TakeLast(MostWrote)
-                .Select(m => new PageWrote(m.Entry, PageLesson.KindOf(m), m.Text, m.Shown is not null && m.Hidden is null))],
+                .Select(m => new PageWrote(m.Entry, ShownMessages.KindOf(m), m.Text, m.Shown is not null && m.Hidden is null))],
             open.Rules.PageShowsStrokes ? PageStrokes.Of(student, state, open) : null);
     }
 
@@ -150,34 +138,12 @@ public sealed record PageQuestion(
         var answer = asking.Answers.GetValueOrDefault(student)?.Answer;
         var revealed = state.Questions.Revealed.Contains(asking.Id) && question.Purpose == QuestionPurpose.Quiz;
         return new PageQuestion(
-            asking.Id, question.Kind, question.Purpose, question.Text, [.. Shuffled(question).Select(PageOption.Of)],
+            asking.Id, question.Kind, question.Purpose, question.Text, [.. QuestionSeen.Options(question).Select(PageOption.Of)],
             question.Anonymous, question.CountsTakingPart, asking.Group is not null, question.ScaleFrom, question.ScaleTo, question.ScaleFromLabel,
             question.ScaleToLabel, question.WordsEach, asking.IsOpen, asking.DeadlineOf(student), answer,
             answer is not null || (question.Anonymous && (open.HasCast(asking.Id, student) || asking.TookPart.Contains(student))),
             asking.Cannot.ContainsKey(student),
             !revealed ? null : question.Kind == QuestionKind.Ranking ? [.. question.Options.Select(o => o.Id)] : [.. question.Options.Where(o => o.Right).Select(o => o.Id)],
-            revealed ? RightWordsOf(question) : null, revealed ? asking.MarksOf(student) : null);
+            revealed ? QuestionSeen.RightWords(question) : null, revealed ? asking.MarksOf(student) : null);
     }
-
-    /// <summary>What is right in words, for kinds that have no options; null if nothing is.</summary>
-    internal static string? RightWordsOf(Question question) => question switch
-    {
-        { Kind: QuestionKind.ShortText, AcceptedAnswers: [var first, ..] } => first,
-        { Kind: QuestionKind.Number or QuestionKind.Scale, Target: { } target } =>
-            Words.Plain(target) + (question.Tolerance > 0 ? $" ± {Words.Plain(question.Tolerance)}" : ""),
-        _ => null,
-    };
-
-    /// <summary>
-    /// The order of a ranking is its answer: students see it by the end of the ids, which is random. All the others as they stand.
-    /// </summary>
-    internal static IEnumerable<QuestionOption> Shuffled(Question question) => question.Kind == QuestionKind.Ranking
-        ? question.Options.OrderBy(o => o.Id.ToString()[^12..], StringComparer.Ordinal)
-        : question.Options;
-}
-
-/// <summary>An option as a student sees it.</summary>
-public sealed record PageOption(Guid Id, string Text, Guid? Picture, string AlternativeText)
-{
-    internal static PageOption Of(QuestionOption option) => new(option.Id, option.Text, option.Picture, option.AlternativeText);
 }

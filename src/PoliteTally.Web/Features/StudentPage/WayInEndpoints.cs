@@ -2,6 +2,8 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Store;
+using PoliteTally.Web.Features.Door;
+using PoliteTally.Web.Hosting;
 using QRCoder;
 
 namespace PoliteTally.Web.Features.StudentPage;

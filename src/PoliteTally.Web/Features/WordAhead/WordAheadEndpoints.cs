@@ -4,6 +4,7 @@ using NodaTime;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Mail;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.WordAhead;
 

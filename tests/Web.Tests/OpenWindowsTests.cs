@@ -1,10 +1,11 @@
 using Microsoft.Extensions.Logging.Abstractions;
+using PoliteTally.Web.Publishing;
 
 namespace PoliteTally.Web.Tests;
 
-public sealed class WindowsTests
+public sealed class OpenWindowsTests
 {
-    private readonly Windows _windows = new(NullLogger<Windows>.Instance);
+    private readonly OpenWindows _windows = new(NullLogger<OpenWindows>.Instance);
 
     private FakeWindow Hearing(string of, bool stalls = false)
     {
@@ -17,7 +18,7 @@ public sealed class WindowsTests
     public async Task A_window_that_does_not_read_is_dropped_and_holds_nobody_back()
     {
         var (stalled, reading) = (Hearing("sheet", stalls: true), Hearing("sheet"));
-        for (var i = 0; i < Windows.LongestQueue + 3; i++)
+        for (var i = 0; i < OpenWindows.LongestQueue + 3; i++)
         {
             _windows.Send("sheet", "patch");
             while (reading.Heard.Count <= i)
@@ -36,7 +37,7 @@ public sealed class WindowsTests
     {
         var stalled = Hearing("sheet", stalls: true);
         _windows.Send("sheet", "patch");
-        await stalled.Aborted.WaitAsync(Windows.Patience * 4, TestContext.Current.CancellationToken);
+        await stalled.Aborted.WaitAsync(OpenWindows.Patience * 4, TestContext.Current.CancellationToken);
     }
 
     [Fact]

@@ -4,8 +4,9 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Threading.Channels;
 using Microsoft.AspNetCore.SignalR;
+using PoliteTally.Web.Requests;
 
-namespace PoliteTally.Web;
+namespace PoliteTally.Web.Publishing;
 
 /// <summary>Something to send, written once however many windows it goes to.</summary>
 [JsonConverter(typeof(AsItIs))]
@@ -26,7 +27,7 @@ public sealed record Written(string Json)
 /// The windows that hear of something, each on a line of its own. Nobody waits for a window: what it has not read yet queues up for it, and one
 /// that does not read at all is dropped; it comes back by itself and asks for everything.
 /// </summary>
-public sealed class Windows(ILogger<Windows> log)
+public sealed class OpenWindows(ILogger<OpenWindows> log)
 {
     /// <summary>The most messages that queue up for a window: 64.</summary>
     public const int LongestQueue = 64;
