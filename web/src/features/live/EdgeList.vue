@@ -6,15 +6,16 @@ import KeyCap from '../../ui/KeyCap.vue'
 import type { Command } from '../../live/acts'
 import { gauge } from './gauge'
 import { sound } from './sound'
+import type { Doing } from './teaching'
 
 /** What waits at the edge, with a count, and what else can be opened, each at its own place. Nothing here ever opens by itself. */
 const props = defineProps<{ commands: readonly Command[]; missing: number; drawBy: 'leastHeard' | 'onceRound' }>()
-const emit = defineEmits<{ run: [command: string]; otherDraw: [] }>()
+const emit = defineEmits<{ run: [command: Doing]; otherDraw: [] }>()
 const { head, drawn, now } = useLive()
 
 const keyOf = (name: string) => props.commands.find((c) => c.name === name)?.key
 interface Line {
-  name: string
+  name: Doing
   label: string
   /** What is said of it, where the label is short. */
   whole?: string

@@ -4,15 +4,16 @@ import { Dialog, DialogDescription, DialogPanel, DialogTitle } from '@headlessui
 import { useLive } from '../../live/lesson'
 import { count } from '../../ui/format'
 import { leftOver } from './leftOver'
+import type { Doing } from './teaching'
 
 /** Ending the lesson is the one act that is asked about: nothing can be tapped after it. So no key that teaches ends it. */
 defineProps<{ open: boolean; number: number; waiting: number }>()
-const emit = defineEmits<{ end: []; close: []; run: [command: string] }>()
+const emit = defineEmits<{ end: []; close: []; run: [command: Doing] }>()
 const { head, drawn } = useLive()
 
 const goOn = ref<HTMLButtonElement>()
 const left = computed(() => (head.value && drawn.value ? leftOver(drawn.value, head.value) : []))
-function see(opens: string | null) {
+function see(opens: Doing | null) {
   emit('close')
   if (opens) emit('run', opens)
 }

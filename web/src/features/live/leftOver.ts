@@ -1,10 +1,11 @@
 import type { Drawn, Head } from '../../live/pencil'
 import { count } from '../../ui/format'
+import type { Doing } from './teaching'
 
 /** Something that is still to do when a lesson is about to end, and what opens it; null if it stands on the sheet. */
 export interface LeftOver {
   text: string
-  opens: string | null
+  opens: Doing | null
 }
 
 /** What is left to do in a lesson, in the order in which it is best seen to. */
