@@ -11,7 +11,7 @@ namespace PoliteTally.Core.Tests;
 public sealed class EntryRulesTests
 {
     private static readonly LessonFacts Running = new(
-        Given.Lesson with { ActualEnd = null }, new HashSet<Guid> { Given.Juno }, Settled: false, _ => null, () => LessonState.Fold([]));
+        Given.Lesson with { ActualEnd = null }, new HashSet<Guid> { Given.Juno }, Settled: false, _ => null, () => LessonState.Fold([]).Parts);
 
     private static readonly LessonFacts Ended = Running with { Times = Given.Lesson };
 
@@ -63,7 +63,7 @@ public sealed class EntryRulesTests
         Refused(Why(6, new Struck(target.Id)), "not in this lesson");
         Why(6, new Struck(target.Id), Running with { ActOf = _ => target.Act }).ShouldBeNull();
         var struck = LessonState.Fold([target, Given.Noted(6, new Struck(target.Id))]);
-        Refused(Why(7, new Struck(target.Id), Running with { ActOf = _ => target.Act, State = () => struck }), "already");
+        Refused(Why(7, new Struck(target.Id), Running with { ActOf = _ => target.Act, Parts = () => struck.Parts }), "already");
     }
 
     [Fact]
@@ -75,7 +75,7 @@ public sealed class EntryRulesTests
         LessonFacts With(params Entry[] more) => Running with
         {
             ActOf = id => all.Concat(more).FirstOrDefault(e => e.Id == id)?.Act,
-            State = () => LessonState.Fold(all.Concat(more)),
+            Parts = () => LessonState.Fold(all.Concat(more)).Parts,
         };
         Why(8, whole.Act, With(one)).ShouldBeNull();
         Refused(Why(8, whole.Act, With(one, whole)), "already");

@@ -246,7 +246,7 @@ public sealed class LiveLessonTests
     }
 
     private static readonly LessonFacts Running = new(
-        Given.Lesson with { ActualEnd = null }, new HashSet<Guid> { Given.Juno, Given.Eino }, Settled: false, _ => null, () => LessonState.Fold([]));
+        Given.Lesson with { ActualEnd = null }, new HashSet<Guid> { Given.Juno, Given.Eino }, Settled: false, _ => null, () => LessonState.Fold([]).Parts);
 
     public static TheoryData<Act, string> Wrong => new()
     {

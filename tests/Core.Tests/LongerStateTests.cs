@@ -18,7 +18,7 @@ public sealed class LongerStateTests
     private static string[] Told(LessonState state)
     {
         var parts = typeof(LessonState).GetProperties().Where(p => p.PropertyType.IsSubclassOf(typeof(LessonPart))).Select(p => p.GetValue(state)!).ToList();
-        return [.. parts.Prepend(state).SelectMany(part => part.GetType().GetProperties().Where(p => !parts.Contains(p.GetValue(part)!))
+        return [.. parts.Prepend(state).SelectMany(part => part.GetType().GetProperties().Where(p => p.PropertyType != typeof(LessonParts) && !parts.Contains(p.GetValue(part)!))
             .Select(p => $"{part.GetType().Name}.{p.Name} {Written(p.GetValue(part), p.PropertyType)}")
             .Concat(from method in part.GetType().GetMethods()
                     where method.DeclaringType == part.GetType() && method.GetParameters() is [{ ParameterType: var type }] && type == typeof(Guid)

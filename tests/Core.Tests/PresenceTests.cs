@@ -47,6 +47,12 @@ public sealed class PresenceTests
     [InlineData("j8", "in@3", "Present", 50, true)]                     // called before the connection was seen
     [InlineData("", "late@7 in@20", "Late", 43, true)]
     [InlineData("", "late@7 left@20", "Late", 13, false)]
+    [InlineData("", "left@20", "Present", 20, false)]                   // who left had been there, and nothing says that they came later
+    [InlineData("s5", "left@20", "Present", 20, false)]                 // a glimpse does not say that they came just then
+    [InlineData("s50", "left@53", "Present", 50, false)]
+    [InlineData("s3", "late@7 left@20", "Late", 17, false)]
+    [InlineData("j8", "left@20", "Late", 12, false)]
+    [InlineData("s12", "out@9 left@20", "Late", 8, false)]              // missed, seen, gone
     [InlineData("s3", "late@7", "Late", 47, true)]                      // "late" does not unsay what they did before
     [InlineData("p5 q18", "here@7 late@25", "Late", 45, true)]
     [InlineData("s20", "out@10", "Late", 30, true)]                     // missed, then seen

@@ -44,7 +44,7 @@ public sealed class RefusalTests
 
     private static readonly LessonFacts Lesson = new(
         Given.Lesson with { ActualEnd = null }, new HashSet<Guid> { Given.Juno, Given.Eino }, Settled: false, id => Ledger.GetValueOrDefault(id)?.Act,
-        () => LessonState.Fold(Ledger.Values));
+        () => LessonState.Fold(Ledger.Values).Parts);
 
     private static string? Why(Act act, Source source = Source.Tapped, LessonFacts? lesson = null) =>
         EntryRules.WhyRefused(Given.Noted(20, act, source), lesson ?? Lesson, Given.At(21));
@@ -182,7 +182,7 @@ public sealed class RefusalTests
         var many = Ledger.Values.Concat(Enumerable.Range(520, 7).Select(id => Opened(Asked(id, QuestionKind.SingleChoice)))).ToList();
         var state = LessonState.Fold(many);
         state.Questions.All.Count(a => a.IsOpen).ShouldBe(QuestionOpened.MostOpen);
-        Why(new QuestionOpened(Asked(540, QuestionKind.SingleChoice), null, null, [], 0), lesson: Lesson with { State = () => state })
+        Why(new QuestionOpened(Asked(540, QuestionKind.SingleChoice), null, null, [], 0), lesson: Lesson with { Parts = () => state.Parts })
             .ShouldNotBeNull().ShouldContain("At most 12");
     }
 
@@ -191,7 +191,7 @@ public sealed class RefusalTests
     {
         var closing = Given.Noted(15, new QuestionClosed(Hidden.Id));
         var all = Ledger.Values.Append(closing).ToList();
-        Why(new Struck(closing.Id), lesson: Lesson with { ActOf = id => all.FirstOrDefault(e => e.Id == id)?.Act, State = () => LessonState.Fold(all) })
+        Why(new Struck(closing.Id), lesson: Lesson with { ActOf = id => all.FirstOrDefault(e => e.Id == id)?.Act, Parts = () => LessonState.Fold(all).Parts })
             .ShouldNotBeNull().ShouldContain("cannot be opened again");
         Why(new Struck(Closing.Id)).ShouldBeNull();
     }

@@ -13,7 +13,7 @@ public sealed record Marked(Guid Student, Mark Mark) : StudentAct(Student)
         _ => "left",
     };
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) =>
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
         lesson.Change<Evidence>().Take(student, new MarkMade(Mark, entry.HappenedAt, entry.Id, ByRollCall: false));
 }
 
@@ -27,11 +27,11 @@ public sealed record RollCallTaken(IReadOnlyList<Guid> Here) : Act
     /// <inheritdoc/>
     public override bool IsOfSeveral => true;
 
-    internal override IEnumerable<Guid> About(ILesson lesson) => Here.Select(lesson.Whose);
+    internal override IEnumerable<Guid> About(LessonParts lesson) => Here.Select(lesson.Whose);
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) => lesson.NotOnRoster(Here);
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry) =>
+    internal override void Apply(LessonParts lesson, Entry entry) =>
         lesson.Change<Evidence>().Call(new RollCall(entry.HappenedAt, entry.Id, About(lesson).ToHashSet()));
 }
 
@@ -44,7 +44,7 @@ public sealed record StatusDeclared(Guid Student, AttendanceStatus Status) : Stu
     /// <inheritdoc/>
     public override string InWords => $"declared {Status.InWords()}";
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) =>
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
         lesson.Change<Evidence>().Declare(student, new StatusWord(Status, entry.Id));
 }
 
@@ -62,7 +62,7 @@ public sealed record ExcuseRecorded(Guid Student, string Reason) : StudentAct(St
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         Reason.Length > TextLimits.LongestName ? TextLimits.TooLong("reason", TextLimits.LongestName) : null;
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) =>
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
         lesson.Change<Evidence>().Excuse(student, new ExcuseGiven(Reason, entry.Id));
 }
 

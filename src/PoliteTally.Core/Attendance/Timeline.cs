@@ -13,6 +13,7 @@ internal sealed class Timeline
     private int _connections;
     private bool _pageOpen;
     private bool _word;
+    private bool _saidLate;
     private bool _isSettledBefore;
     private Instant? _since;
     private bool _sinceThen;
@@ -134,7 +135,7 @@ internal sealed class Timeline
         switch (mark.Mark)
         {
             case Mark.Here:
-                _word = true;
+                (_word, _saidLate) = (true, false);
                 if (!_isSettledBefore && !(_since <= _from) && (_since is null || sinceThen || !_sinceThen))
                 {
                     // Nothing says that they came later: it counts from the start. A roll call does not unsay "late".
@@ -144,7 +145,7 @@ internal sealed class Timeline
                 Come(at, sinceThen);
                 break;
             case Mark.Late:
-                _word = true;
+                (_word, _saidLate) = (true, true);
                 if (!_isSettledBefore)
                 {
                     (_since, _sinceThen) = (_shown, false);
@@ -153,9 +154,10 @@ internal sealed class Timeline
                 Come(at, sinceThen);
                 break;
             default:
-                if (_since is null && !_isSettledBefore && !mark.ByRollCall)
+                if (!mark.ByRollCall && !_isSettledBefore && !_saidLate && !_sinceThen && !(_since <= _from))
                 {
-                    Come(_from, sinceThen);
+                    // Who left had been there; of a glimpse before it nobody says that they came just then.
+                    (_since, _sinceThen) = (_from, sinceThen);
                 }
 
                 _word = false;

@@ -19,7 +19,7 @@ public sealed record BoardPut(BoardItem Item, string? Text = null) : Act
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         Text is { Length: > TextLimits.LongestText } ? TextLimits.TooLong("text", TextLimits.LongestText) : null;
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry)
+    internal override void Apply(LessonParts lesson, Entry entry)
     {
         lesson.Change<BoardNow>().Put(Item, new OnBoard(Text, entry.HappenedAt, entry.Id));
         if (Item == BoardItem.Statement)
@@ -38,7 +38,7 @@ public sealed record BoardTaken(BoardItem Item) : Act
     /// <inheritdoc/>
     public override Reach Reach => Reach.Nobody;
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry)
+    internal override void Apply(LessonParts lesson, Entry entry)
     {
         lesson.Change<BoardNow>().Take(Item);
         if (Item == BoardItem.Statement)

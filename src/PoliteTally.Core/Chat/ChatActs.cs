@@ -21,7 +21,7 @@ public sealed record ChatSaid(Guid Student, ChatKind Kind, string? Text) : Stude
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         Text is { Length: > TextLimits.LongestText } ? TextLimits.TooLong("message", TextLimits.LongestText) : null;
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) =>
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
         lesson.Change<ChatLog>().Say(new Said(student, "", Text ?? "", IsPrivate: false, Kind), entry, lesson);
 }
 
@@ -44,7 +44,7 @@ public sealed record NameWrote(string Name, string Text, bool Private) : NameAct
         : Text.Length > TextLimits.LongestText ? TextLimits.TooLong("message", TextLimits.LongestText)
         : base.WhyRefused(entry, lesson);
 
-    internal override void Apply(ILessonInMaking lesson, NameShown name, Entry entry) =>
+    internal override void Apply(LessonParts lesson, NameShown name, Entry entry) =>
         lesson.Change<ChatLog>().Say(new Said(lesson.See<NamesShown>().StudentOf(name), Name, Text, Private, ChatKind.Unsorted), entry, lesson);
 }
 
@@ -68,7 +68,7 @@ public sealed record StudentWrote(Guid Student, ChatKind Kind, string Text) : St
         : Text.Length > TextLimits.LongestFromPage ? TextLimits.TooLong("message", TextLimits.LongestFromPage)
         : null;
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) =>
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
         lesson.Change<ChatLog>().Say(new Said(student, "", Text, IsPrivate: true, ChatKind.Unsorted, Kind), entry, lesson);
 }
 
@@ -85,17 +85,17 @@ public abstract record ChatAct(Guid Message) : Act
     /// <inheritdoc/>
     public override Reach Reach => Reach.WhoItIsAbout;
 
-    internal override IEnumerable<Guid> About(ILesson lesson) => lesson.See<ChatLog>().MessageOf(Message)?.Student is { } writer ? [writer] : [];
+    internal override IEnumerable<Guid> About(LessonParts lesson) => lesson.See<ChatLog>().MessageOf(Message)?.Student is { } writer ? [writer] : [];
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         lesson.ActOf(Message) is IMessage ? null : "This message is not in this lesson.";
 
-    internal sealed override bool SpeaksOfEarlier(ILesson lesson, IReadOnlySet<Guid> among) => !among.Contains(Message);
+    internal sealed override bool SpeaksOfEarlier(LessonParts lesson, IReadOnlySet<Guid> among) => !among.Contains(Message);
 
-    internal sealed override void Learn(ILessonInMaking lesson, Entry entry) =>
+    internal sealed override void Learn(LessonParts lesson, Entry entry) =>
         lesson.Change<ChatLog>().Learn(Message, words => With(words, entry));
 
-    internal sealed override void Apply(ILessonInMaking lesson, Entry entry)
+    internal sealed override void Apply(LessonParts lesson, Entry entry)
     {
         // All of it was learned.
     }

@@ -30,7 +30,7 @@ public sealed class ChatLog : LessonPart
     internal void Learn(Guid message, Func<MessageWords, MessageWords> more) =>
         _saidOf[message] = more(_saidOf.GetValueOrDefault(message) ?? new MessageWords());
 
-    internal void Say(Said said, Entry entry, ILesson lesson)
+    internal void Say(Said said, Entry entry, LessonParts lesson)
     {
         var words = _saidOf.GetValueOrDefault(entry.Id);
         var message = new ChatMessage(
@@ -38,7 +38,7 @@ public sealed class ChatLog : LessonPart
             words?.Sorted?.By ?? (said.Noted == ChatKind.Unsorted ? null : entry.Id), words?.Hidden, words?.DealtWith,
             said.Text.Length > 0 && IsRepeat(said, entry.HappenedAt), said.Chosen, words?.Shown,
             lesson.See<QuestionsAsked>().WasOneOpenAt(entry.HappenedAt), words is { WithoutName: true });
-        _messages = _messages.With([message]);
+        _messages = _messages.With(message);
         _byEntry[message.Entry] = message;
         if (said.Student is { } student)
         {

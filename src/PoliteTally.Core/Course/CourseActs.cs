@@ -16,7 +16,7 @@ public sealed record LessonStarted : Act
         : lesson.Times.ActualStart is not null ? "This lesson has begun already."
         : null;
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry) => lesson.Change<CourseNow>().Start(entry);
+    internal override void Apply(LessonParts lesson, Entry entry) => lesson.Change<CourseNow>().Start(entry);
 }
 
 /// <summary>The lesson ended for everyone.</summary>
@@ -30,7 +30,7 @@ public sealed record LessonEnded : Act
         : lesson.Times.ActualEnd is not null ? "This lesson has ended already."
         : null;
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry)
+    internal override void Apply(LessonParts lesson, Entry entry)
     {
         lesson.Change<CourseNow>().End(entry);
         lesson.Change<QuestionsAsked>().CloseAll(entry);
@@ -49,7 +49,7 @@ public sealed record LessonSettled : Act
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         lesson.Times.ActualEnd is null ? "End the lesson before settling it." : null;
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry) => lesson.Change<CourseNow>().Settle(entry);
+    internal override void Apply(LessonParts lesson, Entry entry) => lesson.Change<CourseNow>().Settle(entry);
 }
 
 /// <summary>A stage of the plan began, and the one before it ended.</summary>
@@ -62,7 +62,7 @@ public sealed record StageMoved(Guid Stage) : Act
     /// <inheritdoc/>
     public override Reach Reach => Reach.Nobody;
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry) => lesson.Change<CourseNow>().Move(Stage, entry.HappenedAt);
+    internal override void Apply(LessonParts lesson, Entry entry) => lesson.Change<CourseNow>().Move(Stage, entry.HappenedAt);
 }
 
 /// <summary>A stage was given more time, or less.</summary>
@@ -81,7 +81,7 @@ public sealed record StageExtended(Guid Stage, int Minutes) : Act
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         Minutes is < -Most or > Most ? $"A stage can be given up to {Most} min more or less at once." : null;
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry) => lesson.Change<CourseNow>().Extend(Stage, Minutes);
+    internal override void Apply(LessonParts lesson, Entry entry) => lesson.Change<CourseNow>().Extend(Stage, Minutes);
 }
 
 /// <summary>The time for a task began to run, in place of one before for the same.</summary>
@@ -104,7 +104,7 @@ public sealed record TimerStarted(int Seconds, string Task, Guid? Group = null) 
         : Group is { } group ? lesson.See<GroupsNow>().NoSuch(group)
         : null;
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry) =>
+    internal override void Apply(LessonParts lesson, Entry entry) =>
         lesson.Change<CourseNow>().StartTimer(new TaskTimer(Task, entry.HappenedAt, entry.HappenedAt + Duration.FromSeconds(Seconds), Group));
 }
 
@@ -118,7 +118,7 @@ public sealed record TimerStopped(Guid? Group = null) : Act
     /// <inheritdoc/>
     public override Reach Reach => Reach.Nobody;
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry) => lesson.Change<CourseNow>().StopTimer(Group);
+    internal override void Apply(LessonParts lesson, Entry entry) => lesson.Change<CourseNow>().StopTimer(Group);
 }
 
 /// <summary>A reminder of the class was seen to.</summary>
@@ -134,5 +134,5 @@ public sealed record ReminderTicked(string Reminder) : Act
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         Reminder.Length > TextLimits.LongestName ? TextLimits.TooLong("reminder", TextLimits.LongestName) : null;
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry) => lesson.Change<CourseNow>().Tick(Reminder, entry.Id);
+    internal override void Apply(LessonParts lesson, Entry entry) => lesson.Change<CourseNow>().Tick(Reminder, entry.Id);
 }

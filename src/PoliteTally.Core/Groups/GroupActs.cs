@@ -17,7 +17,7 @@ public sealed record GroupsMade(IReadOnlyList<StudentGroup> Groups) : Act
 
     internal override string? Typed => string.Concat(Groups.Select(g => g.Name));
 
-    internal override IEnumerable<Guid> About(ILesson lesson) => Groups.SelectMany(g => g.Members).Select(lesson.Whose);
+    internal override IEnumerable<Guid> About(LessonParts lesson) => Groups.SelectMany(g => g.Members).Select(lesson.Whose);
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson)
     {
@@ -33,7 +33,7 @@ public sealed record GroupsMade(IReadOnlyList<StudentGroup> Groups) : Act
         };
     }
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry) =>
+    internal override void Apply(LessonParts lesson, Entry entry) =>
         lesson.Change<GroupsNow>().Make([.. Groups.Select(g => g with { Members = [.. g.Members.Select(lesson.Whose).Distinct()] })]);
 }
 
@@ -43,7 +43,7 @@ public sealed record GroupJoined(Guid Student, Guid? Group) : StudentAct(Student
     /// <inheritdoc/>
     public override string InWords => Group is null ? "taken out of the groups" : "to another group";
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) => lesson.Change<GroupsNow>().Move(student, Group, entry.HappenedAt);
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<GroupsNow>().Move(student, Group, entry.HappenedAt);
 }
 
 /// <summary>A group was given another name.</summary>
@@ -59,7 +59,7 @@ public sealed record GroupRenamed(Guid Group, string Name) : Act
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) => StudentGroup.WrongName(Name);
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry) => lesson.Change<GroupsNow>().Rename(Group, Name);
+    internal override void Apply(LessonParts lesson, Entry entry) => lesson.Change<GroupsNow>().Rename(Group, Name);
 }
 
 /// <summary>The groups came back together.</summary>
@@ -71,7 +71,7 @@ public sealed record GroupsDissolved : Act
     /// <inheritdoc/>
     public override Reach Reach => Reach.Nobody;
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry) => lesson.Change<GroupsNow>().Dissolve();
+    internal override void Apply(LessonParts lesson, Entry entry) => lesson.Change<GroupsNow>().Dissolve();
 }
 
 /// <summary>The teacher sat in on a group and saw what this member did there.</summary>
@@ -83,5 +83,5 @@ public sealed record SatIn(Guid Student, Guid Group, Contribution Contribution) 
     /// <inheritdoc/>
     public override string InWords => $"in a group: {Contribution.InWords()}";
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) => lesson.Change<GroupsNow>().SitIn(student, this, entry);
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<GroupsNow>().SitIn(student, this, entry);
 }

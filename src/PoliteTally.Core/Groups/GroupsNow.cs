@@ -47,7 +47,7 @@ public sealed class GroupsNow : LessonPart
 
         if (to is { } group)
         {
-            _joins = _joins.With([new GroupJoin(student, group, at)]);
+            _joins = _joins.With(new GroupJoin(student, group, at));
         }
     }
 

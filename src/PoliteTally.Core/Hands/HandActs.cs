@@ -15,7 +15,7 @@ public sealed record HandRaised(Guid Student, bool Ready = false) : StudentAct(S
     /// <inheritdoc/>
     public override string InWords => Ready ? "said ready" : "hand up";
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) => lesson.Change<HandLine>().Raise(student, entry, Ready);
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<HandLine>().Raise(student, entry, Ready);
 }
 
 /// <summary>A hand went down without a turn.</summary>
@@ -29,7 +29,7 @@ public sealed record HandEnded(Guid Student, HandEnd End) : StudentAct(Student)
         _ => "hand lapsed",
     };
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) => lesson.Change<HandLine>().End(student, End);
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<HandLine>().End(student, End);
 }
 
 /// <summary>A student was given the word.</summary>
@@ -45,14 +45,14 @@ public sealed record Called(Guid Student, TurnOrigin Origin, string? Why = null,
     /// <inheritdoc/>
     public override string InWords => Why is { } why ? $"drawn: {why}" : Origin == TurnOrigin.Invited ? "called" : $"called, {Origin.InWords()}";
 
-    internal override IEnumerable<Guid> About(ILesson lesson) => By is { } by ? [lesson.Whose(by), lesson.Whose(Student)] : [lesson.Whose(Student)];
+    internal override IEnumerable<Guid> About(LessonParts lesson) => By is { } by ? [lesson.Whose(by), lesson.Whose(Student)] : [lesson.Whose(Student)];
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         Why is { Length: > TextLimits.LongestName } ? TextLimits.TooLong("reason", TextLimits.LongestName)
         : By is { } by ? WrongHandingOn(by, entry.Source, lesson)
         : null;
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry)
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry)
     {
         var line = lesson.Change<HandLine>();
         if (By is { } by)
@@ -81,7 +81,7 @@ public sealed record TurnTaken(Guid Student, TurnOutcome Outcome, TurnOrigin Ori
     /// <inheritdoc/>
     public override string InWords => Outcome.InWords();
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) => lesson.Change<HandLine>().Take(student, Outcome, Origin, entry);
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<HandLine>().Take(student, Outcome, Origin, entry);
 }
 
 /// <summary>A point that everyone is asked to speak to was covered in the turn of a student.</summary>
@@ -92,7 +92,7 @@ public sealed record PointCovered(Guid Student, Guid Point) : StudentAct(Student
     /// <inheritdoc/>
     public override string InWords => "covered a point";
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) => lesson.Change<HandLine>().Cover(student, Point, entry.Id);
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<HandLine>().Cover(student, Point, entry.Id);
 }
 
 /// <summary>A student cannot speak today, so the draw passes them over and speaking is not counted; or can again.</summary>
@@ -101,7 +101,7 @@ public sealed record SpeakingPaused(Guid Student, bool Paused) : StudentAct(Stud
     /// <inheritdoc/>
     public override string InWords => Paused ? "cannot speak today" : "can speak again";
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) => lesson.Change<HandLine>().Pause(student, Paused ? entry.Id : null);
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<HandLine>().Pause(student, Paused ? entry.Id : null);
 }
 
 /// <summary>The hand of a name went up in the meeting.</summary>
@@ -116,7 +116,7 @@ public sealed record NameRaisedHand(string Name, bool Ready = false) : NameAct(N
     public override string InWords => Ready ? $"“{Name}” said ready" : $"“{Name}” raised a hand";
 
     // A hand of somebody who is not known yet stands in line under an id of its own, until the name is matched.
-    internal override void Apply(ILessonInMaking lesson, NameShown name, Entry entry) =>
+    internal override void Apply(LessonParts lesson, NameShown name, Entry entry) =>
         lesson.Change<HandLine>().Raise(lesson.See<NamesShown>().StudentOf(name) ?? name.StandsFor, entry, Ready);
 }
 
@@ -126,6 +126,6 @@ public sealed record NameLoweredHand(string Name, HandEnd End) : NameAct(Name)
     /// <inheritdoc/>
     public override string InWords => End == HandEnd.Lapsed ? $"the hand of “{Name}” lapsed" : $"“{Name}” took the hand down";
 
-    internal override void Apply(ILessonInMaking lesson, NameShown name, Entry entry) =>
+    internal override void Apply(LessonParts lesson, NameShown name, Entry entry) =>
         lesson.Change<HandLine>().End(lesson.See<NamesShown>().StudentOf(name) ?? name.StandsFor, End);
 }

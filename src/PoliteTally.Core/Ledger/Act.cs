@@ -28,7 +28,7 @@ public abstract record Act
     internal virtual string? Typed => null;
 
     /// <summary>The students it is about, merged records as one.</summary>
-    internal virtual IEnumerable<Guid> About(ILesson lesson) => [];
+    internal virtual IEnumerable<Guid> About(LessonParts lesson) => [];
 
     /// <summary>Why a lesson does not take it; null if it does. What holds for all acts is asked elsewhere.</summary>
     internal virtual string? WhyRefused(Entry entry, LessonFacts lesson) => null;
@@ -41,15 +41,15 @@ public abstract record Act
     /// </summary>
     /// <param name="lesson">The lesson without it.</param>
     /// <param name="among">The ids of the entries that come together with it.</param>
-    internal virtual bool SpeaksOfEarlier(ILesson lesson, IReadOnlySet<Guid> among) => false;
+    internal virtual bool SpeaksOfEarlier(LessonParts lesson, IReadOnlySet<Guid> among) => false;
 
     /// <summary>Takes what it says of names, messages and questions; that counts for what came before it, too.</summary>
-    internal virtual void Learn(ILessonInMaking lesson, Entry entry)
+    internal virtual void Learn(LessonParts lesson, Entry entry)
     {
     }
 
     /// <summary>Takes what happened by it.</summary>
-    internal abstract void Apply(ILessonInMaking lesson, Entry entry);
+    internal abstract void Apply(LessonParts lesson, Entry entry);
 }
 
 /// <summary>An act about one student of the roster.</summary>
@@ -65,15 +65,15 @@ public abstract record StudentAct(Guid Student) : Act
     /// <inheritdoc/>
     public override Reach Reach => Reach.WhoItIsAbout;
 
-    internal override IEnumerable<Guid> About(ILesson lesson) => [lesson.Whose(Student)];
+    internal override IEnumerable<Guid> About(LessonParts lesson) => [lesson.Whose(Student)];
 
-    internal sealed override void Apply(ILessonInMaking lesson, Entry entry) => Apply(lesson, lesson.Whose(Student), entry);
+    internal sealed override void Apply(LessonParts lesson, Entry entry) => Apply(lesson, lesson.Whose(Student), entry);
 
     /// <summary>Takes what happened by it.</summary>
     /// <param name="lesson">The lesson.</param>
     /// <param name="student">Whose it is, of merged records the one that stands.</param>
     /// <param name="entry">The entry.</param>
-    internal abstract void Apply(ILessonInMaking lesson, Guid student, Entry entry);
+    internal abstract void Apply(LessonParts lesson, Guid student, Entry entry);
 }
 
 /// <summary>Of whom an act may change what is known: their row on the sheet, their score.</summary>

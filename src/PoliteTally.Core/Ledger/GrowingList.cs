@@ -41,6 +41,18 @@ public sealed class GrowingList<T> : IReadOnlyList<T>
         return new GrowingList<T>(new Room(items) { Used = count }, count);
     }
 
+    /// <summary>The list with one more behind its end.</summary>
+    public GrowingList<T> With(T one)
+    {
+        if (Count < _room.Items.Length && Interlocked.CompareExchange(ref _room.Used, Count + 1, Count) == Count)
+        {
+            _room.Items[Count] = one;
+            return new GrowingList<T>(_room, Count + 1);
+        }
+
+        return With([one]);
+    }
+
     /// <inheritdoc/>
     public IEnumerator<T> GetEnumerator()
     {

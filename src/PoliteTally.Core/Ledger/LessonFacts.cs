@@ -5,7 +5,7 @@ namespace PoliteTally.Core.Ledger;
 /// <param name="Roster">The ids of the students of its class.</param>
 /// <param name="Settled">Whether it is settled.</param>
 /// <param name="ActOf">The act of an entry stored so far; null if there is no such entry.</param>
-/// <param name="State">What those entries amount to; answers may be missing that came a moment before.</param>
+/// <param name="Parts">What those entries amount to; answers may be missing that came a moment before.</param>
 /// <param name="Cancelled">Whether it was cancelled.</param>
 /// <param name="SignalsAnyTime">Whether students may signal outside of signal rounds.</param>
 /// <param name="StudentsHandOn">Whether a student whose turn it is may hand on to another.</param>
@@ -14,14 +14,14 @@ public sealed record LessonFacts(
     IReadOnlySet<Guid> Roster,
     bool Settled,
     Func<Guid, Act?> ActOf,
-    Func<ILesson> State,
+    Func<LessonParts> Parts,
     bool Cancelled = false,
     bool SignalsAnyTime = false,
     bool StudentsHandOn = false)
 {
     /// <summary>What a trade keeps of the lesson.</summary>
     internal T See<T>()
-        where T : LessonPart => State().See<T>();
+        where T : LessonPart => Parts().See<T>();
 
     /// <summary>Why students cannot be named in an entry; null if all of them are on the roster.</summary>
     internal string? NotOnRoster(params IEnumerable<Guid> students) =>

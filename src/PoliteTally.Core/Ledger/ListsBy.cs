@@ -1,3 +1,5 @@
+using System.Runtime.InteropServices;
+
 namespace PoliteTally.Core.Ledger;
 
 /// <summary>A list for each key. A copy shares what is in the lists, and costs as much as there are keys.</summary>
@@ -15,5 +17,9 @@ internal sealed class ListsBy<TKey, T>
 
     public ListsBy<TKey, T> Copy() => new(new(_lists));
 
-    public void Add(TKey key, T item) => _lists[key] = _lists.TryGetValue(key, out var list) ? list.With([item]) : new GrowingList<T>([item]);
+    public void Add(TKey key, T item)
+    {
+        ref var list = ref CollectionsMarshal.GetValueRefOrAddDefault(_lists, key, out _);
+        list = list is null ? new GrowingList<T>([item]) : list.With(item);
+    }
 }

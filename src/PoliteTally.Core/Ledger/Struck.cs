@@ -30,9 +30,9 @@ public sealed record Struck(Guid Entry, IReadOnlyList<Guid>? Others = null) : Ac
             : acts.Select(a => a!.WhyNotStruckOut(lesson)).FirstOrDefault(why => why is not null);
     }
 
-    internal override bool SpeaksOfEarlier(ILesson lesson, IReadOnlySet<Guid> among) => !Entries.All(among.Contains);
+    internal override bool SpeaksOfEarlier(LessonParts lesson, IReadOnlySet<Guid> among) => !Entries.All(among.Contains);
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry)
+    internal override void Apply(LessonParts lesson, Entry entry)
     {
         // Which entries count is known before any of them is taken.
     }

@@ -26,10 +26,6 @@ public sealed partial class LessonState
     private static readonly Dictionary<Guid, Guid> NoneMerged = [];
 
     private readonly IReadOnlyDictionary<Guid, Guid> _merged;
-    private readonly LessonPart[] _parts;
-
-    /// <summary>Which parts this state has made for itself, so that it may change them.</summary>
-    private readonly bool[] _mine;
     private GrowingList<Entry> _entries;
     private Instant _lastNoted = Instant.MinValue;
 
@@ -39,18 +35,9 @@ public sealed partial class LessonState
     /// <summary>What becomes <see cref="_past"/> next.</summary>
     private LessonState? _nextPast;
 
-    private LessonState(IReadOnlyDictionary<Guid, Guid> merged)
-    {
-        (_merged, _parts, _entries) = (merged, Fresh(merged), new([]));
-        _mine = new bool[_parts.Length];
-        Array.Fill(_mine, true);
-    }
+    private LessonState(IReadOnlyDictionary<Guid, Guid> merged) => (_merged, Parts, _entries) = (merged, new LessonParts(Fresh(merged), merged), new([]));
 
-    private LessonState(LessonState from)
-    {
-        (_merged, _parts, _entries, _lastNoted) = (from._merged, [.. from._parts], from._entries, from._lastNoted);
-        _mine = new bool[_parts.Length];
-    }
+    private LessonState(LessonState from) => (_merged, Parts, _entries, _lastNoted) = (from._merged, from.Parts.Next(), from._entries, from._lastNoted);
 
     /// <summary>
     /// What the entries amount to with more of them. The same as folding all of them together, and quick if they happened last, as they mostly
@@ -86,21 +73,6 @@ public sealed partial class LessonState
         return Fold(_entries.Concat(more), _merged);
     }
 
-    /// <inheritdoc/>
-    T ILessonInMaking.Change<T>() => Change<T>();
-
-    private T Change<T>()
-        where T : LessonPart
-    {
-        var place = Place<T>.Among;
-        if (!_mine[place])
-        {
-            (_parts[place], _mine[place]) = (_parts[place].Copy(), true);
-        }
-
-        return (T)_parts[place];
-    }
-
     /// <summary>A state with more entries behind all of its own; null if one of them says something of what is before them.</summary>
     private static LessonState? Extend(LessonState from, Entry[] more)
     {
@@ -122,7 +94,7 @@ public sealed partial class LessonState
             among.Add(entry.Id);
         }
 
-        return See<StrikesMade>().HaveAnyOf(among) || Array.Exists(more, e => e.Act.SpeaksOfEarlier(this, among));
+        return Parts.See<StrikesMade>().HaveAnyOf(among) || Array.Exists(more, e => e.Act.SpeaksOfEarlier(Parts, among));
     }
 
     /// <summary>Takes entries that happened after all there are, in order.</summary>
@@ -132,20 +104,20 @@ public sealed partial class LessonState
         _entries = _entries.Count == 0 ? new GrowingList<Entry>(more) : _entries.With(more);
         if (Array.Exists(more, e => e.Act is Struck))
         {
-            Change<StrikesMade>().Take(more);
+            Parts.Change<StrikesMade>().Take(more);
         }
 
-        var strikes = See<StrikesMade>();
+        var strikes = Parts.See<StrikesMade>();
         var standing = strikes.Count == 0 ? more : [.. more.Where(e => !strikes.Have(e.Id))];
         var speaksOfNames = Array.Exists(standing, e => e.Act is NameMatched or Renamed);
         HashSet<string> counted = speaksOfNames ? [.. Names.All.Keys] : [];
         // What is said of names and of messages counts for what came before it, too.
         foreach (var entry in standing)
         {
-            entry.Act.Learn(this, entry);
+            entry.Act.Learn(Parts, entry);
         }
 
-        if (speaksOfNames && !Change<NamesShown>().Settle(counted))
+        if (speaksOfNames && !Parts.Change<NamesShown>().Settle(counted))
         {
             return false;
         }
@@ -168,14 +140,14 @@ public sealed partial class LessonState
         switch (entry.Act)
         {
             case StudentAct { ShowsPresence: true } act:
-                Change<Evidence>().Glimpse(Whose(act.Student), entry);
+                Parts.Change<Evidence>().Glimpse(Whose(act.Student), entry);
                 break;
             case NameAct { ShowsPresence: true } act:
-                Change<NamesShown>().See(Names.All[act.Name], new SeenAt(entry.HappenedAt, entry.Id));
+                Parts.Change<NamesShown>().See(Names.All[act.Name], new SeenAt(entry.HappenedAt, entry.Id));
                 break;
         }
 
-        entry.Act.Apply(this, entry);
+        entry.Act.Apply(Parts, entry);
     }
 
     /// <summary>What every trade keeps of a lesson in which nothing has happened.</summary>
@@ -184,10 +156,4 @@ public sealed partial class LessonState
         new StrikesMade(), new CourseNow(), new NamesShown(merged), new Evidence(), new HandLine(), new SignalsShown(), new GroupsNow(), new BoardNow(),
         new QuestionsAsked(), new ChatLog(), new PageVisits(), new NotesTaken(),
     ];
-
-    private static class Place<T>
-        where T : LessonPart
-    {
-        public static readonly int Among = Array.FindIndex(Fresh(NoneMerged), p => p is T);
-    }
 }

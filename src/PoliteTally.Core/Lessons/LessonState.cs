@@ -22,43 +22,46 @@ namespace PoliteTally.Core.Lessons;
 /// What is kept of a lesson lies with its trade, in a <see cref="LessonPart"/>; what an act does to it stands in the act. Here is only the order in
 /// which entries are taken.
 /// </remarks>
-public sealed partial class LessonState : ILessonInMaking
+public sealed partial class LessonState
 {
+    /// <summary>What every trade keeps of it.</summary>
+    public LessonParts Parts { get; }
+
     /// <summary>All entries, struck-out ones too, in the order in which they happened.</summary>
     public IReadOnlyList<Entry> Entries => _entries;
 
     /// <summary>How far the lesson has come.</summary>
-    public CourseNow Course => See<CourseNow>();
+    public CourseNow Course => Parts.See<CourseNow>();
 
     /// <summary>Names shown in the meeting.</summary>
-    public NamesShown Names => See<NamesShown>();
+    public NamesShown Names => Parts.See<NamesShown>();
 
     /// <summary>What says where students were, names in the meeting apart.</summary>
-    public Evidence Evidence => See<Evidence>();
+    public Evidence Evidence => Parts.See<Evidence>();
 
     /// <summary>Hands and turns.</summary>
-    public HandLine HandLine => See<HandLine>();
+    public HandLine HandLine => Parts.See<HandLine>();
 
     /// <summary>Signals, in rounds and outside of them.</summary>
-    public SignalsShown Signals => See<SignalsShown>();
+    public SignalsShown Signals => Parts.See<SignalsShown>();
 
     /// <summary>Groups.</summary>
-    public GroupsNow Groups => See<GroupsNow>();
+    public GroupsNow Groups => Parts.See<GroupsNow>();
 
     /// <summary>The class board.</summary>
-    public BoardNow Board => See<BoardNow>();
+    public BoardNow Board => Parts.See<BoardNow>();
 
     /// <summary>Questions that were opened.</summary>
-    public QuestionsAsked Questions => See<QuestionsAsked>();
+    public QuestionsAsked Questions => Parts.See<QuestionsAsked>();
 
     /// <summary>Messages in the chat.</summary>
-    public ChatLog Chat => See<ChatLog>();
+    public ChatLog Chat => Parts.See<ChatLog>();
 
     /// <summary>Student pages.</summary>
-    public PageVisits Page => See<PageVisits>();
+    public PageVisits Page => Parts.See<PageVisits>();
 
     /// <summary>Nods, asides, attempts to reach somebody.</summary>
-    public NotesTaken Notes => See<NotesTaken>();
+    public NotesTaken Notes => Parts.See<NotesTaken>();
 
     /// <summary>The times given for tasks that run now.</summary>
     public IReadOnlyList<TaskTimer> Timers => Course.TimersIn(Groups);
@@ -67,7 +70,7 @@ public sealed partial class LessonState : ILessonInMaking
     public ResultsPut? ResultsUp => Board.Items.ContainsKey(BoardItem.Results) ? Questions.LastResults : null;
 
     /// <summary>Entries that were struck out, in order.</summary>
-    public IEnumerable<Entry> Struck => See<StrikesMade>() is { Count: > 0 } strikes ? Entries.Where(e => strikes.Have(e.Id)) : [];
+    public IEnumerable<Entry> Struck => Parts.See<StrikesMade>() is { Count: > 0 } strikes ? Entries.Where(e => strikes.Have(e.Id)) : [];
 
     /// <summary>Folds entries, given in any order.</summary>
     /// <param name="entries">The entries of one lesson.</param>
@@ -87,17 +90,13 @@ public sealed partial class LessonState : ILessonInMaking
         .SelectMany(e => ((Struck)e.Act).Entries.Select(struck => (struck, e.Id))).ToLookup(s => s.struck, s => s.Id);
 
     /// <summary>True if the entry no longer counts.</summary>
-    public bool IsStruck(Guid entry) => See<StrikesMade>().Have(entry);
+    public bool IsStruck(Guid entry) => Parts.See<StrikesMade>().Have(entry);
 
-    /// <inheritdoc/>
-    public Guid Whose(Guid student) => _merged.GetValueOrDefault(student, student);
-
-    /// <inheritdoc/>
-    public T See<T>()
-        where T : LessonPart => (T)_parts[Place<T>.Among];
+    /// <summary>The student that an entry about this id counts for.</summary>
+    public Guid Whose(Guid student) => Parts.Whose(student);
 
     /// <summary>The students whom an act is about, merged records as one.</summary>
-    public IEnumerable<Guid> StudentsOf(Act act) => act.About(this);
+    public IEnumerable<Guid> StudentsOf(Act act) => act.About(Parts);
 
     /// <summary>Everything that says when a student was there: the sightings of all names that are theirs, and their own acts.</summary>
     public IReadOnlyList<Sighting> SightingsOf(Guid student) => [.. Names.SightingsOf(student), .. Evidence.SightingsOf(student)];

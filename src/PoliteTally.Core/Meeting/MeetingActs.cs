@@ -15,7 +15,7 @@ public sealed record Joined(string Name, string Device) : NameAct(Name)
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) => base.WhyRefused(entry, lesson) ?? DeviceTooLong(Device);
 
-    internal override void Apply(ILessonInMaking lesson, NameShown name, Entry entry) =>
+    internal override void Apply(LessonParts lesson, NameShown name, Entry entry) =>
         lesson.Change<NamesShown>().See(name, new JoinAt(entry.HappenedAt, entry.Id, name.Connection(Device)));
 }
 
@@ -29,7 +29,7 @@ public sealed record Left(string Name, string Device) : NameAct(Name)
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) => base.WhyRefused(entry, lesson) ?? DeviceTooLong(Device);
 
-    internal override void Apply(ILessonInMaking lesson, NameShown name, Entry entry) =>
+    internal override void Apply(LessonParts lesson, NameShown name, Entry entry) =>
         lesson.Change<NamesShown>().See(name, new LeaveAt(entry.HappenedAt, entry.Id, name.Connection(Device)));
 }
 
@@ -43,7 +43,7 @@ public sealed record Seen(string Name) : NameAct(Name)
     // Whoever is not on the list was not there.
     public override Reach Reach => Reach.Everybody;
 
-    internal override void Apply(ILessonInMaking lesson, NameShown name, Entry entry)
+    internal override void Apply(LessonParts lesson, NameShown name, Entry entry)
     {
         lesson.Change<NamesShown>().See(name, new SeenAt(entry.HappenedAt, entry.Id));
         lesson.Change<NamesShown>().SeeListAt(entry.HappenedAt);
@@ -58,7 +58,7 @@ public sealed record Attended(string Name, Duration Length) : NameAct(Name)
     /// <inheritdoc/>
     public override string InWords => $"“{Name}” there for {Words.Minutes(Length)}";
 
-    internal override void Apply(ILessonInMaking lesson, NameShown name, Entry entry) =>
+    internal override void Apply(LessonParts lesson, NameShown name, Entry entry) =>
         lesson.Change<NamesShown>().See(name, new PresentFor(Length, entry.HappenedAt, entry.Id));
 }
 
@@ -79,10 +79,10 @@ public sealed record NameMatched(string Name, Guid? Student) : NameAct(Name)
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         (Student is { } student ? lesson.NotOnRoster(student) : null) ?? base.WhyRefused(entry, lesson);
 
-    internal override void Learn(ILessonInMaking lesson, Entry entry) =>
+    internal override void Learn(LessonParts lesson, Entry entry) =>
         lesson.Change<NamesShown>().Match(Name, new NameWord(Student, entry.Source, entry.Id));
 
-    internal override void Apply(ILessonInMaking lesson, NameShown name, Entry entry)
+    internal override void Apply(LessonParts lesson, NameShown name, Entry entry)
     {
         // All of it was learned.
     }
@@ -97,9 +97,9 @@ public sealed record AskedLater(string Name) : NameAct(Name)
     /// <inheritdoc/>
     public override string InWords => $"“{Name}” will be asked later";
 
-    internal override void Learn(ILessonInMaking lesson, Entry entry) => lesson.Change<NamesShown>().AskLater(Name, entry.Id);
+    internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<NamesShown>().AskLater(Name, entry.Id);
 
-    internal override void Apply(ILessonInMaking lesson, NameShown name, Entry entry)
+    internal override void Apply(LessonParts lesson, NameShown name, Entry entry)
     {
         // All of it was learned.
     }
@@ -124,9 +124,9 @@ public sealed record Renamed(string Name, string To, string Device) : NameAct(Na
         : To.Length > TextLimits.LongestName ? TextLimits.TooLong("new name", TextLimits.LongestName)
         : DeviceTooLong(Device) ?? base.WhyRefused(entry, lesson);
 
-    internal override void Learn(ILessonInMaking lesson, Entry entry) => lesson.Change<NamesShown>().Rename(Name, To);
+    internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<NamesShown>().Rename(Name, To);
 
-    internal override void Apply(ILessonInMaking lesson, NameShown name, Entry entry)
+    internal override void Apply(LessonParts lesson, NameShown name, Entry entry)
     {
         // Their connection goes on under the new name.
         var names = lesson.Change<NamesShown>();
@@ -147,7 +147,7 @@ public sealed record NameOnline(string Name, OnlineStatus Status) : NameAct(Name
         _ => $"“{Name}” was not online",
     };
 
-    internal override void Apply(ILessonInMaking lesson, NameShown name, Entry entry) =>
+    internal override void Apply(LessonParts lesson, NameShown name, Entry entry) =>
         lesson.Change<NamesShown>().Online(name, Status, entry.HappenedAt);
 }
 

@@ -15,7 +15,7 @@ public abstract record NameAct(string Name) : Act
 
     internal override string? Typed => Name;
 
-    internal override IEnumerable<Guid> About(ILesson lesson) =>
+    internal override IEnumerable<Guid> About(LessonParts lesson) =>
         lesson.See<NamesShown>() is var names && names.All.TryGetValue(Name, out var name) && names.StudentOf(name) is { } student ? [student] : [];
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
@@ -24,15 +24,15 @@ public abstract record NameAct(string Name) : Act
         : null;
 
     // A name is known from the first that is said of it.
-    internal override void Learn(ILessonInMaking lesson, Entry entry) => lesson.Change<NamesShown>().Know(Name);
+    internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<NamesShown>().Know(Name);
 
-    internal sealed override void Apply(ILessonInMaking lesson, Entry entry) => Apply(lesson, lesson.See<NamesShown>().All[Name], entry);
+    internal sealed override void Apply(LessonParts lesson, Entry entry) => Apply(lesson, lesson.See<NamesShown>().All[Name], entry);
 
     /// <summary>Takes what happened by it.</summary>
     /// <param name="lesson">The lesson.</param>
     /// <param name="name">What is known of the name before it.</param>
     /// <param name="entry">The entry.</param>
-    internal abstract void Apply(ILessonInMaking lesson, NameShown name, Entry entry);
+    internal abstract void Apply(LessonParts lesson, NameShown name, Entry entry);
 
     private protected static string? DeviceTooLong(string device) =>
         device.Length > TextLimits.LongestName ? TextLimits.TooLong("device", TextLimits.LongestName) : null;

@@ -46,13 +46,13 @@ public sealed class NamesShown : LessonPart
         _names[to] = Known(to) with { Before = name };
     }
 
-    internal void See(NameShown name, Sighting sighting) => _names[name.Name] = name with { Seen = name.Seen.With([sighting]) };
+    internal void See(NameShown name, Sighting sighting) => _names[name.Name] = name with { Seen = name.Seen.With(sighting) };
 
     internal void SeeListAt(Instant at)
     {
         if (_listsSeen.Count == 0 || _listsSeen[^1] != at)
         {
-            _listsSeen = _listsSeen.With([at]);
+            _listsSeen = _listsSeen.With(at);
         }
     }
 

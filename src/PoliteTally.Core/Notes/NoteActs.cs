@@ -16,7 +16,7 @@ public sealed record NodGiven(Guid Student, string Reason) : StudentAct(Student)
         : Reason.Length > TextLimits.LongestName ? TextLimits.TooLong("reason", TextLimits.LongestName)
         : null;
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) => lesson.Change<NotesTaken>().Nod(student, this, entry);
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<NotesTaken>().Nod(student, this, entry);
 }
 
 /// <summary>A private note about a student. Never scored, never shown to students.</summary>
@@ -35,7 +35,7 @@ public sealed record AsideNoted(Guid Student, string Text) : StudentAct(Student)
         : Text.Length > TextLimits.LongestText ? TextLimits.TooLong("aside", TextLimits.LongestText)
         : null;
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) => lesson.Change<NotesTaken>().Aside(student, this, entry);
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<NotesTaken>().Aside(student, this, entry);
 }
 
 /// <summary>Somebody tried to reach a student who was missing.</summary>
@@ -69,7 +69,7 @@ public sealed record ContactTried(Guid Student, ContactChannel Channel, ContactO
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         Note.Length > TextLimits.LongestName ? TextLimits.TooLong("note", TextLimits.LongestName) : null;
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) => lesson.Change<NotesTaken>().Contact(student, this, entry);
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<NotesTaken>().Contact(student, this, entry);
 }
 
 /// <summary>How somebody was tried to be reached.</summary>

@@ -10,7 +10,7 @@ public sealed record PageOpened(Guid Student) : StudentAct(Student)
     /// <inheritdoc/>
     public override string InWords => "student page opened";
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry)
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry)
     {
         lesson.Change<PageVisits>().Open(student, entry.Id);
         lesson.Change<Evidence>().SeePage(student, entry, opens: true);
@@ -23,7 +23,7 @@ public sealed record PageClosed(Guid Student) : StudentAct(Student)
     /// <inheritdoc/>
     public override string InWords => "student page closed";
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry)
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry)
     {
         lesson.Change<PageVisits>().Close(student);
         lesson.Change<Evidence>().SeePage(student, entry, opens: false);
@@ -48,10 +48,10 @@ public sealed record PageKnocked(Guid Session, string Name) : Act
         : Name.Length > TextLimits.LongestName ? TextLimits.TooLong("name", TextLimits.LongestName)
         : null;
 
-    internal override void Learn(ILessonInMaking lesson, Entry entry) =>
+    internal override void Learn(LessonParts lesson, Entry entry) =>
         lesson.Change<PageVisits>().Knock(new PageVisitor(Session, Name, entry.HappenedAt, null, null));
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry)
+    internal override void Apply(LessonParts lesson, Entry entry)
     {
         // All of it was learned.
     }
@@ -68,16 +68,16 @@ public sealed record PageAdmitted(Guid Session, Guid? Student) : Act
     /// <inheritdoc/>
     public override string InWords => Student is null ? "turned away from the student page" : "let in to the student page";
 
-    internal override IEnumerable<Guid> About(ILesson lesson) => Student is { } student ? [lesson.Whose(student)] : [];
+    internal override IEnumerable<Guid> About(LessonParts lesson) => Student is { } student ? [lesson.Whose(student)] : [];
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         (Student is { } student ? lesson.NotOnRoster(student) : null)
         ?? (lesson.See<PageVisits>().Visitors.ContainsKey(Session) ? null : "Nobody of this kind came to this lesson.");
 
-    internal override void Learn(ILessonInMaking lesson, Entry entry) =>
+    internal override void Learn(LessonParts lesson, Entry entry) =>
         lesson.Change<PageVisits>().Admit(Session, Student is { } student ? lesson.Whose(student) : null, entry.Id);
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry)
+    internal override void Apply(LessonParts lesson, Entry entry)
     {
         // All of it was learned.
     }

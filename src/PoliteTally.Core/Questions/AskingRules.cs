@@ -20,5 +20,5 @@ public static class AskingRules
     };
 
     internal static string? OutOfTime(Asking asking, Guid student, Entry entry, LessonFacts lesson) =>
-        entry.Source == Source.Tapped ? null : OutOfTime(asking, lesson.State().Whose(student), lesson.See<GroupsNow>(), entry.HappenedAt);
+        entry.Source == Source.Tapped ? null : OutOfTime(asking, lesson.Parts().Whose(student), lesson.See<GroupsNow>(), entry.HappenedAt);
 }

@@ -22,7 +22,7 @@ public sealed record AnswersMarked(Guid Asking, IReadOnlyList<Guid> Students, de
     /// <inheritdoc/>
     public override Reach Reach => Reach.WhoItIsAbout;
 
-    internal override IEnumerable<Guid> About(ILesson lesson) => Students.Select(lesson.Whose);
+    internal override IEnumerable<Guid> About(LessonParts lesson) => Students.Select(lesson.Whose);
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         Marks is < 0 or > 1 ? "Marks are from 0 to 1."
@@ -30,7 +30,7 @@ public sealed record AnswersMarked(Guid Asking, IReadOnlyList<Guid> Students, de
             ? "Only short texts of a quiz are marked by hand."
         : lesson.NotOnRoster(Students);
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry)
+    internal override void Apply(LessonParts lesson, Entry entry)
     {
         if (lesson.Change<QuestionsAsked>().Change(Asking) is { } asking)
         {
@@ -86,11 +86,11 @@ public sealed record KeyCorrected(
             ?? (QuestionRules.Missing(corrected).FirstOrDefault() is { } lack ? $"This cannot be the key: {lack}." : null);
     }
 
-    internal override bool SpeaksOfEarlier(ILesson lesson, IReadOnlySet<Guid> among) => true;
+    internal override bool SpeaksOfEarlier(LessonParts lesson, IReadOnlySet<Guid> among) => true;
 
-    internal override void Learn(ILessonInMaking lesson, Entry entry) => lesson.Change<QuestionsAsked>().Change(Asking)?.Correct(this, entry);
+    internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<QuestionsAsked>().Change(Asking)?.Correct(this, entry);
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry)
+    internal override void Apply(LessonParts lesson, Entry entry)
     {
         // All of it was learned.
     }
@@ -116,7 +116,7 @@ public sealed record WordsMerged(Guid Asking, string Word, string Into) : Act
         : Word.Length > TextLimits.LongestName || Into.Length > TextLimits.LongestName ? TextLimits.TooLong("word", TextLimits.LongestName)
         : null;
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry) => lesson.Change<QuestionsAsked>().Change(Asking)?.Merge(Word, Into);
+    internal override void Apply(LessonParts lesson, Entry entry) => lesson.Change<QuestionsAsked>().Change(Asking)?.Merge(Word, Into);
 }
 
 /// <summary>What was right is shown to students on their own page.</summary>
@@ -136,7 +136,7 @@ public sealed record RightRevealed(Guid Asking) : Act
         _ => null,
     };
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry) => lesson.Change<QuestionsAsked>().Reveal(Asking);
+    internal override void Apply(LessonParts lesson, Entry entry) => lesson.Change<QuestionsAsked>().Reveal(Asking);
 }
 
 /// <summary>Results were put up on the class board, in place of any before.</summary>
@@ -160,7 +160,7 @@ public sealed record ResultsPut(Guid Asking, bool WithRight, bool HoldBackFew, I
         _ => lesson.NotOnRoster(Named),
     };
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry)
+    internal override void Apply(LessonParts lesson, Entry entry)
     {
         lesson.Change<BoardNow>().Put(BoardItem.Results, new OnBoard(null, entry.HappenedAt, entry.Id));
         lesson.Change<QuestionsAsked>().PutUp(this);

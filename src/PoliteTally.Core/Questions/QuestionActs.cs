@@ -44,11 +44,11 @@ public sealed record QuestionOpened(
     }
 
     // The end of a lesson closes whatever was opened in it.
-    internal override bool SpeaksOfEarlier(ILesson lesson, IReadOnlySet<Guid> among) => lesson.See<QuestionsAsked>().AllClosed;
+    internal override bool SpeaksOfEarlier(LessonParts lesson, IReadOnlySet<Guid> among) => lesson.See<QuestionsAsked>().AllClosed;
 
-    internal override void Learn(ILessonInMaking lesson, Entry entry) => lesson.Change<QuestionsAsked>().Open(this, entry);
+    internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<QuestionsAsked>().Open(this, entry);
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry)
+    internal override void Apply(LessonParts lesson, Entry entry)
     {
         if (Group is { } group)
         {
@@ -75,12 +75,12 @@ public sealed record QuestionClosed(Guid Asking) : Act
         lesson.See<QuestionsAsked>().Of(Asking) is { Question.Anonymous: true } ? BallotsCounted.WereCounted : null;
 
     // How a question ended is told by whatever ended it first.
-    internal override bool SpeaksOfEarlier(ILesson lesson, IReadOnlySet<Guid> among) =>
+    internal override bool SpeaksOfEarlier(LessonParts lesson, IReadOnlySet<Guid> among) =>
         !among.Contains(Asking) && lesson.See<QuestionsAsked>().Of(Asking) is not { IsOpen: true };
 
-    internal override void Learn(ILessonInMaking lesson, Entry entry) => lesson.Change<QuestionsAsked>().Change(Asking)?.Close(entry);
+    internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<QuestionsAsked>().Change(Asking)?.Close(entry);
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry)
+    internal override void Apply(LessonParts lesson, Entry entry)
     {
         // All of it was learned.
     }
@@ -108,7 +108,7 @@ public sealed record AnswerGiven(Guid Student, Guid Asking, Answer Answer) : Stu
         var asking => AskingRules.OutOfTime(asking, Student, entry, lesson) ?? AnswerRules.WhyRefused(asking.Question, Answer),
     };
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) =>
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
         lesson.Change<QuestionsAsked>().Change(Asking)?.Take(student, Answer, entry);
 }
 
@@ -130,7 +130,7 @@ public sealed record CannotAnswer(Guid Student, Guid Asking) : StudentAct(Studen
         ? AskingRules.OutOfTime(asking, Student, entry, lesson)
         : QuestionsAsked.NotAsked;
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) =>
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
         lesson.Change<QuestionsAsked>().Change(Asking)?.Excuse(student, entry);
 }
 
@@ -152,11 +152,11 @@ public sealed record BallotsCounted(Guid Asking, int Cast, IReadOnlyList<Answer>
 
     internal override string WhyNotStruckOut(LessonFacts lesson) => WereCounted;
 
-    internal override bool SpeaksOfEarlier(ILesson lesson, IReadOnlySet<Guid> among) => true;
+    internal override bool SpeaksOfEarlier(LessonParts lesson, IReadOnlySet<Guid> among) => true;
 
-    internal override void Learn(ILessonInMaking lesson, Entry entry) => lesson.Change<QuestionsAsked>().Change(Asking)?.Count(this, entry, lesson.Whose);
+    internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<QuestionsAsked>().Change(Asking)?.Count(this, entry, lesson.Whose);
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry)
+    internal override void Apply(LessonParts lesson, Entry entry)
     {
         // All of it was learned.
     }

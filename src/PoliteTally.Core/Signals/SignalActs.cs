@@ -20,13 +20,13 @@ public sealed record SignalRoundHeld(
 
     internal override string? Typed => Statement;
 
-    internal override IEnumerable<Guid> About(ILesson lesson) => Answered.Concat(Silent).Select(lesson.Whose);
+    internal override IEnumerable<Guid> About(LessonParts lesson) => Answered.Concat(Silent).Select(lesson.Whose);
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         Statement.Length > TextLimits.LongestText ? TextLimits.TooLong("statement", TextLimits.LongestText)
         : lesson.NotOnRoster([.. Answered, .. Silent, .. LedBy is { } led ? [led] : Array.Empty<Guid>()]);
 
-    internal override void Apply(ILessonInMaking lesson, Entry entry)
+    internal override void Apply(LessonParts lesson, Entry entry)
     {
         var answered = Answered.Select(lesson.Whose).ToHashSet();
         var silent = Silent.Select(lesson.Whose).Where(s => !answered.Contains(s)).ToHashSet();
@@ -55,7 +55,7 @@ public sealed record SignalGiven(Guid Student, string Signal) : StudentAct(Stude
         : !lesson.SignalsAnyTime && !lesson.See<SignalsShown>().IsRoundOn ? "No signal round is on."
         : null;
 
-    internal override void Apply(ILessonInMaking lesson, Guid student, Entry entry) =>
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
         lesson.Change<SignalsShown>().Give(student, new Signalled(Signal, entry.HappenedAt, entry.Id));
 }
 
@@ -72,7 +72,7 @@ public sealed record NameReacted(string Name, string Reaction) : NameAct(Name)
         Reaction.Length > TextLimits.LongestName ? TextLimits.TooLong("reaction", TextLimits.LongestName) : base.WhyRefused(entry, lesson);
 
     // A reaction counts for nothing, whatever the class has agreed on signals: the meeting's have a meaning of their own.
-    internal override void Apply(ILessonInMaking lesson, NameShown name, Entry entry)
+    internal override void Apply(LessonParts lesson, NameShown name, Entry entry)
     {
         if (lesson.See<NamesShown>().StudentOf(name) is { } student)
         {

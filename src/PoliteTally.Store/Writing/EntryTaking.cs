@@ -61,7 +61,7 @@ internal static class EntryTaking
             entry,
             new LessonFacts(
                 OpenLesson.TimesOf(draft.Lesson), draft.Before.Ground.RosterIds, draft.Lesson.Stage == LessonStage.Settled, draft.ActOf,
-                draft.State, draft.Lesson.CancelledAt is not null, draft.Before.Rules.SignalsAnyTime, draft.Before.Rules.StudentsHandOn),
+                () => draft.State().Parts, draft.Lesson.CancelledAt is not null, draft.Before.Rules.SignalsAnyTime, draft.Before.Rules.StudentsHandOn),
             now);
     }
 }
