@@ -109,7 +109,7 @@ public static class Application
         services.AddSingleton<MissingPost>();
         services.AddSingleton<FirstAccount>();
         services.AddSingleton<SignedInSessions>();
-        services.AddSingleton<FeedDesk>();
+        services.AddSingleton<FeedLimits>();
         services.AddSingleton<LessonKeys>();
         services.AddSingleton<StandInPrograms>();
         services.AddSingleton<GuessWatch>();
@@ -164,7 +164,7 @@ public static class Application
             cookie.Events.OnRedirectToAccessDenied = context => Answer(context.Response, StatusCodes.Status403Forbidden);
         });
 
-        services.Configure<JsonOptions>(json => Wire.Configure(json.SerializerOptions));
+        services.Configure<JsonOptions>(json => JsonFormat.Configure(json.SerializerOptions));
         services.Configure<RouteHandlerOptions>(route => route.ThrowOnBadRequest = true);
         services.AddValidation();
         services.AddProblemDetails(problems => problems.CustomizeProblemDetails = context =>
@@ -174,9 +174,9 @@ public static class Application
                 wrong.Detail ??= string.Join(" ", errors.SelectMany(e => e.Value).Append("Nothing was stored."));
             }
         });
-        services.AddOpenApi(Wire.Describe);
+        services.AddOpenApi(JsonFormat.Describe);
         services.AddResponseCompression(compression => compression.MimeTypes = ["text/html", "text/css", "text/javascript", "image/svg+xml"]);
-        services.AddSignalR().AddJsonProtocol(json => Wire.Configure(json.PayloadSerializerOptions))
+        services.AddSignalR().AddJsonProtocol(json => JsonFormat.Configure(json.PayloadSerializerOptions))
             // A school has many pages that only stand open, and what they do comes by HTTP, which notices a lost line by itself.
             .AddHubOptions<PageHub>(pages => (pages.KeepAliveInterval, pages.ClientTimeoutInterval) = (TimeSpan.FromSeconds(45), TimeSpan.FromSeconds(120)));
         services.AddHostFiltering(hosts => hosts.AllowedHosts = ["localhost", "127.0.0.1", "[::1]", .. settings.Address is { } address ? new[] { address.Host } : []]);

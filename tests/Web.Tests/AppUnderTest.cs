@@ -175,7 +175,7 @@ public sealed class Visitor(string address)
     private static JsonSerializerOptions MadeJson()
     {
         var options = new JsonSerializerOptions(JsonSerializerDefaults.Web);
-        Wire.Configure(options);
+        JsonFormat.Configure(options);
         return options;
     }
 }

@@ -86,7 +86,7 @@ public sealed partial class FloorTests
 
     private static bool IsIn(string type, string namespaces) => Regex.IsMatch(type, $"^({namespaces.Replace(".", @"\.", StringComparison.Ordinal)})\\.");
 
-    private static string Root()
+    internal static string Root()
     {
         var root = new DirectoryInfo(AppContext.BaseDirectory);
         while (!File.Exists(Path.Combine(root!.FullName, "PoliteTally.slnx")))

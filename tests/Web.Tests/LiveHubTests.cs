@@ -14,7 +14,7 @@ public sealed class LiveHubTests(AppUnderTest app) : IClassFixture<AppUnderTest>
 {
     private HubConnection Window(Visitor visitor) => new HubConnectionBuilder()
         .WithUrl($"{app.Address}/live", options => options.Cookies = visitor.Cookies)
-        .AddJsonProtocol(json => Wire.Configure(json.PayloadSerializerOptions))
+        .AddJsonProtocol(json => JsonFormat.Configure(json.PayloadSerializerOptions))
         .Build();
 
     [Fact]

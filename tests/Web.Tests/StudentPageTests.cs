@@ -400,7 +400,7 @@ public sealed class StudentPageTests(AppUnderTest app) : IClassFixture<AppUnderT
         using var phone = await Pupil.In(room, passes["Juno"]);
         var heard = new TaskCompletionSource<PageOwn>();
         await using var hub = new HubConnectionBuilder().WithUrl($"{room.Teacher.Http.BaseAddress}page/live", options => options.Cookies = phone.Cookies)
-            .AddJsonProtocol(json => Wire.Configure(json.PayloadSerializerOptions)).Build();
+            .AddJsonProtocol(json => JsonFormat.Configure(json.PayloadSerializerOptions)).Build();
         hub.On<PageOwn>("own", own =>
         {
             if (own.Hand is not null)
@@ -427,7 +427,7 @@ public sealed class StudentPageTests(AppUnderTest app) : IClassFixture<AppUnderT
         for (var i = 0; i < 50; i++)
         {
             var hub = new HubConnectionBuilder().WithUrl($"{room.Teacher.Http.BaseAddress}page/live", options => options.Cookies = juno.Cookies)
-                .AddJsonProtocol(json => Wire.Configure(json.PayloadSerializerOptions)).Build();
+                .AddJsonProtocol(json => JsonFormat.Configure(json.PayloadSerializerOptions)).Build();
             var first = true;
             hub.On<PageOwn>("own", own =>
             {

@@ -13,7 +13,7 @@ namespace PoliteTally.Web.Publishing;
 public sealed record Written(string Json)
 {
     /// <summary>Writes something as it goes over the wire.</summary>
-    public static Written Of<T>(T what) => new(JsonSerializer.Serialize(what, Wire.Options));
+    public static Written Of<T>(T what) => new(JsonSerializer.Serialize(what, JsonFormat.Options));
 
     private sealed class AsItIs : JsonConverter<Written>
     {

@@ -82,7 +82,7 @@ internal sealed record SentFile(
 
         try
         {
-            return JsonSerializer.Deserialize<T>(json, Wire.Options);
+            return JsonSerializer.Deserialize<T>(json, JsonFormat.Options);
         }
         catch (JsonException)
         {

@@ -1,6 +1,6 @@
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import { api, ask, Problem, type Schemas } from '../api/client'
-import { keepLine } from './line'
+import { keepConnected } from './hubConnection'
 import { entriesOf, Outbox, type Act, type Noted } from './outbox'
 import { type DrawnHand } from './pencil'
 import { drawChat } from './chat'
@@ -44,7 +44,7 @@ export function useHelp(key: string) {
   }
 
   void load()
-  keepLine('/help/live', { changed: () => void load() }, async (invoke) => {
+  keepConnected('/help/live', { changed: () => void load() }, async (invoke) => {
     if (closed.value) return
     await invoke('Watch', key)
     await load()

@@ -1,6 +1,6 @@
 import { computed, inject, onScopeDispose, ref, shallowRef, type InjectionKey } from 'vue'
 import { api, ask, Problem, type Schemas } from '../api/client'
-import { keepLine } from './line'
+import { keepConnected } from './hubConnection'
 import { patched } from './patch'
 import { draw, type View } from './pencil'
 import { entriesOf, Outbox, strikeOf, type Act, type Noted } from './outbox'
@@ -68,7 +68,7 @@ export function useLesson(lesson: string) {
   }
 
   const loaded = load()
-  keepLine('/live', { patch }, async (invoke) => {
+  keepConnected('/live', { patch }, async (invoke) => {
     await invoke('Watch', lesson)
     await loaded
     await catchUp()

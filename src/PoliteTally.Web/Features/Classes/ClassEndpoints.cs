@@ -51,7 +51,7 @@ internal static class ClassEndpoints
 
         api.MapPost("/classes", async Task<Results<Ok<ClassLine>, ProblemHttpResult>> (NewClass made, SchoolDb db, IClock clock) =>
         {
-            if (Text.Line(made.Name, LongestName) is not { } name)
+            if (SentText.Line(made.Name, LongestName) is not { } name)
             {
                 return NoName();
             }
@@ -87,7 +87,7 @@ internal static class ClassEndpoints
                 return TypedResults.NotFound();
             }
 
-            if (Text.Line(change.Name, LongestName) is not { } name)
+            if (SentText.Line(change.Name, LongestName) is not { } name)
             {
                 return NoName();
             }

@@ -31,7 +31,7 @@ internal static class KnownNameEndpoints
                 return TypedResults.NotFound();
             }
 
-            if (Text.Line(word.Name, 200) is not { } name || NameFolding.Fold(name).Length == 0)
+            if (SentText.Line(word.Name, 200) is not { } name || NameFolding.Fold(name).Length == 0)
             {
                 return Refused.Because("The name is empty or too long.");
             }

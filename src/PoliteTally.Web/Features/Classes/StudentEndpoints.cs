@@ -127,13 +127,13 @@ internal static class StudentEndpoints
 
     private static async Task<string?> WhyNot(Student student, StudentRecord record, SchoolDb db)
     {
-        if (Text.Line(record.Family, LongestField) is null || Text.Line(record.Given, LongestField) is null)
+        if (SentText.Line(record.Family, LongestField) is null || SentText.Line(record.Given, LongestField) is null)
         {
             return $"A student needs a family name and a given name, each of at most {LongestField} letters.";
         }
 
         string?[] optional = [record.Number, record.Preferred, record.Email, record.Tags, record.SecondEmail, record.Phone];
-        if (optional.Any(o => OrNull(o) is not null && Text.Line(o, LongestField) is null))
+        if (optional.Any(o => OrNull(o) is not null && SentText.Line(o, LongestField) is null))
         {
             return $"No field may be longer than {LongestField} letters or hold a line break.";
         }

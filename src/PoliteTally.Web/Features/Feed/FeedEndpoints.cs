@@ -29,7 +29,7 @@ internal static class FeedEndpoints
     public static void MapFeed(this RouteGroupBuilder api)
     {
         api.MapPost("/feed", async Task<Results<Ok<FeedAnswer>, ProblemHttpResult>> (
-            [FromBody] JsonElement batch, HttpContext http, LessonKeys keys, LedgerWriter ledger, OpenLessons openLessons, FeedDesk desk, IClock clock) =>
+            [FromBody] JsonElement batch, HttpContext http, LessonKeys keys, LedgerWriter ledger, OpenLessons openLessons, FeedLimits limits, IClock clock) =>
         {
             if (await keys.HolderOf(http.Request, KeyRights.Feed) is not { } holder || await openLessons.Find(holder.Owner, holder.Lesson) is not { } open)
             {
@@ -41,13 +41,13 @@ internal static class FeedEndpoints
             var (events, problems) = MeetingEvents.Read(batch);
             var now = clock.GetCurrentInstant();
             var count = Math.Max(1, events.Count + problems.Count);
-            if (!desk.Takes(holder.Lesson, count))
+            if (!limits.Takes(holder.Lesson, count))
             {
-                desk.Heard(holder.Lesson, now, count, $"{holder.Name} sends more than {FeedDesk.EventsASecond} events a second; it is asked to wait.");
+                limits.Heard(holder.Lesson, now, count, $"{holder.Name} sends more than {FeedLimits.EventsASecond} events a second; it is asked to wait.");
                 openLessons.Touch(holder.Lesson);
-                http.Response.Headers.RetryAfter = Math.Max(1, count / FeedDesk.EventsASecond).ToString(CultureInfo.InvariantCulture);
+                http.Response.Headers.RetryAfter = Math.Max(1, count / FeedLimits.EventsASecond).ToString(CultureInfo.InvariantCulture);
                 return TypedResults.Problem(
-                    $"At most {FeedDesk.EventsASecond} events a second. Nothing of this batch was kept; send it again in a while.",
+                    $"At most {FeedLimits.EventsASecond} events a second. Nothing of this batch was kept; send it again in a while.",
                     statusCode: StatusCodes.Status429TooManyRequests);
             }
 
@@ -58,7 +58,7 @@ internal static class FeedEndpoints
             var why = result.Refused.DistinctBy(r => r.Id).ToDictionary(r => r.Id, r => r.Why);
             var refused = entries.Where(e => why.ContainsKey(e.Entry.Id)).Select(e => new EventProblem(e.Event.Id, why[e.Entry.Id])).DistinctBy(p => p.Id).ToList();
             IReadOnlyList<EventProblem> all = [.. problems, .. refused];
-            desk.Heard(holder.Lesson, now, all.Count, all is [.., var last] ? last.Why : null);
+            limits.Heard(holder.Lesson, now, all.Count, all is [.., var last] ? last.Why : null);
             if (all.Count > 0)
             {
                 openLessons.Touch(holder.Lesson);

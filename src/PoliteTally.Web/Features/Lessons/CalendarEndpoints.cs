@@ -204,11 +204,11 @@ internal static class CalendarEndpoints
                         Id = Guid.CreateVersion7(),
                         ClassId = choice.ClassId,
                         CalendarUid = date.Uid,
-                        Title = Text.Line(choice.Title, LessonEndpoints.LongestTitle) ?? "Lesson",
+                        Title = SentText.Line(choice.Title, LessonEndpoints.LongestTitle) ?? "Lesson",
                         PlannedStart = date.Start,
                         PlannedEnd = date.End,
                         DropIn = choice.DropIn,
-                        MeetingLink = Text.Link(date.Link).Address,
+                        MeetingLink = SentText.Link(date.Link).Address,
                     });
                     made.Add(lesson.Id);
                 }

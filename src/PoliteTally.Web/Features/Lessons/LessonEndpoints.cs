@@ -46,7 +46,7 @@ internal static class LessonEndpoints
             {
                 Id = Guid.CreateVersion7(),
                 ClassId = id,
-                Title = Text.Line(made.Title, LongestTitle) ?? "",
+                Title = SentText.Line(made.Title, LongestTitle) ?? "",
                 PlannedStart = now,
                 PlannedEnd = now + Duration.FromMinutes(made.Minutes),
             };
@@ -125,10 +125,10 @@ internal static class LessonEndpoints
 
     private static string? WhyNot(LessonPlanned sent) => sent switch
     {
-        _ when Text.Line(sent.Title, LongestTitle) is null => $"A lesson needs a title of at most {LongestTitle} letters.",
+        _ when SentText.Line(sent.Title, LongestTitle) is null => $"A lesson needs a title of at most {LongestTitle} letters.",
         { Minutes: < 5 or > 600 } => HowLong,
         { Day.Year: < 2000 or > 2100 } => "The day lies too far off.",
-        _ when !Text.Link(sent.MeetingLink).Right => WhatLink,
+        _ when !SentText.Link(sent.MeetingLink).Right => WhatLink,
         _ => null,
     };
 
@@ -144,6 +144,6 @@ internal static class LessonEndpoints
         }
 
         lesson.DropIn = sent.DropIn;
-        lesson.MeetingLink = Text.Link(sent.MeetingLink).Address;
+        lesson.MeetingLink = SentText.Link(sent.MeetingLink).Address;
     }
 }

@@ -220,12 +220,12 @@ internal static class SeriesEndpoints
         (series.Title, series.Days, series.EveryWeeks) = (sent.Title.Trim(), string.Join(',', sent.Days.Distinct().Order()), sent.EveryWeeks);
         (series.Time, series.Minutes, series.FirstDay, series.LastDay) = (sent.Time, sent.Minutes, sent.FirstDay, sent.LastDay);
         series.Except = string.Join(',', sent.Except.Distinct().Order().Select(LocalDatePattern.Iso.Format));
-        (series.DropIn, series.MeetingLink) = (sent.DropIn, Text.Link(sent.MeetingLink).Address);
+        (series.DropIn, series.MeetingLink) = (sent.DropIn, SentText.Link(sent.MeetingLink).Address);
     }
 
     private static string? WhyNot(SeriesSent sent) => sent switch
     {
-        _ when Text.Line(sent.Title, LessonEndpoints.LongestTitle) is null => $"Lessons need a title of at most {LessonEndpoints.LongestTitle} letters.",
+        _ when SentText.Line(sent.Title, LessonEndpoints.LongestTitle) is null => $"Lessons need a title of at most {LessonEndpoints.LongestTitle} letters.",
         { Days.Count: 0 } => "Choose a day of the week.",
         { Except.Count: > WeeklySeries.MostDays } => "More days are taken out than a series can have.",
         _ when sent.Days.Any(d => d is < 1 or > 7) => "A week has days from 1, Monday, to 7, Sunday.",
@@ -234,7 +234,7 @@ internal static class SeriesEndpoints
         { FirstDay.Year: < 2000 or > 2100 } => "The first day lies too far off.",
         _ when sent.LastDay < sent.FirstDay => "The last day lies before the first.",
         _ when Period.DaysBetween(sent.FirstDay, sent.LastDay) > WeeklySeries.MostDays => "A series runs over at most five years.",
-        _ when !Text.Link(sent.MeetingLink).Right => LessonEndpoints.WhatLink,
+        _ when !SentText.Link(sent.MeetingLink).Right => LessonEndpoints.WhatLink,
         _ => null,
     };
 }

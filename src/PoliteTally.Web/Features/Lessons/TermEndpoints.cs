@@ -15,7 +15,7 @@ public sealed record TermLine(Guid Id, string Name, LocalDate FirstDay, LocalDat
     internal static TermLine Of(Term term) => new(term.Id, term.Name, term.FirstDay, term.LastDay, DaysOffOf(term));
 
     internal static IReadOnlyList<DaysOff> DaysOffOf(Term? term) =>
-        term is null ? [] : JsonSerializer.Deserialize<IReadOnlyList<DaysOff>>(term.DaysOff, Wire.Options)!;
+        term is null ? [] : JsonSerializer.Deserialize<IReadOnlyList<DaysOff>>(term.DaysOff, JsonFormat.Options)!;
 }
 
 /// <summary>A term as it is to be.</summary>
@@ -78,11 +78,11 @@ internal static class TermEndpoints
 
     private static string? WhyNot(TermSent sent) => sent switch
     {
-        _ when Text.Line(sent.Name, LongestName) is null => $"A term needs a name of at most {LongestName} letters.",
+        _ when SentText.Line(sent.Name, LongestName) is null => $"A term needs a name of at most {LongestName} letters.",
         _ when sent.LastDay < sent.FirstDay => "The last day of the term lies before its first.",
         _ when Period.DaysBetween(sent.FirstDay, sent.LastDay) > 2 * 366 => "A term lasts at most two years.",
         { DaysOff.Count: > 100 } => "A term has at most 100 days off or holidays.",
-        _ when sent.DaysOff.FirstOrDefault(d => d.LastDay < d.FirstDay || Text.Line(d.Name, LongestName) is null) is { } wrong =>
+        _ when sent.DaysOff.FirstOrDefault(d => d.LastDay < d.FirstDay || SentText.Line(d.Name, LongestName) is null) is { } wrong =>
             $"Days off “{wrong.Name}”: they need a name, and a last day that is not before the first.",
         _ => null,
     };
@@ -90,6 +90,6 @@ internal static class TermEndpoints
     private static void Write(TermSent sent, Term term)
     {
         (term.Name, term.FirstDay, term.LastDay) = (sent.Name.Trim(), sent.FirstDay, sent.LastDay);
-        term.DaysOff = JsonSerializer.Serialize(sent.DaysOff.OrderBy(d => d.FirstDay), Wire.Options);
+        term.DaysOff = JsonSerializer.Serialize(sent.DaysOff.OrderBy(d => d.FirstDay), JsonFormat.Options);
     }
 }

@@ -12,7 +12,7 @@ namespace PoliteTally.Web.Features.Live;
 /// busy lesson costs a bounded share of the machine. Class boards and helpers hear only that something changed.
 /// </summary>
 public sealed class LivePublisher(
-    OpenLessons openLessons, FeedDesk feeds, GuessWatch guesses, KnockWatch knocks, OpenWindows windows, IClock clock, ILogger<LivePublisher> log) : BackgroundService
+    OpenLessons openLessons, FeedLimits feeds, GuessWatch guesses, KnockWatch knocks, OpenWindows windows, IClock clock, ILogger<LivePublisher> log) : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(20);
 

@@ -19,7 +19,7 @@ internal sealed class SentRows
     public long Position { get; }
 
     public static SentRows Of(LiveView view, OpenLesson open, SentRows? before) => new(view.Head.Position, open.Lesson, view.Rows.ToDictionary(r => r.Id, r =>
-        before is not null && before._rows.TryGetValue(r.Id, out var known) && ReferenceEquals(known.Row, r) ? known : (r, JsonSerializer.Serialize(r, Wire.Options))));
+        before is not null && before._rows.TryGetValue(r.Id, out var known) && ReferenceEquals(known.Row, r) ? known : (r, JsonSerializer.Serialize(r, JsonFormat.Options))));
 
     public string? WrittenOf(Guid student) => _rows.TryGetValue(student, out var row) ? row.Written : null;
 

@@ -25,7 +25,7 @@ public sealed record PlanDocument(string Format, int Version, string Title, Plan
 {
     private const string FormatName = "polite-tally-plan";
     private const int NewestVersion = 1;
-    private static readonly JsonSerializerOptions Indented = new(Wire.Options) { WriteIndented = true };
+    private static readonly JsonSerializerOptions Indented = new(JsonFormat.Options) { WriteIndented = true };
 
     /// <summary>Writes a plan as a file.</summary>
     internal static async Task<byte[]> Write(Plan plan, string title, SchoolDb db, PictureFolder pictures)
@@ -45,7 +45,7 @@ public sealed record PlanDocument(string Format, int Version, string Title, Plan
         PlanDocument? document;
         try
         {
-            document = JsonSerializer.Deserialize<PlanDocument>(bytes, Wire.Options);
+            document = JsonSerializer.Deserialize<PlanDocument>(bytes, JsonFormat.Options);
         }
         catch (JsonException broken)
         {
@@ -86,7 +86,7 @@ public sealed record PlanDocument(string Format, int Version, string Title, Plan
     /// <summary>The JSON schema of plan files.</summary>
     public static string Schema()
     {
-        var schema = Wire.Options.GetJsonSchemaAsNode(typeof(PlanDocument), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true }).AsObject();
+        var schema = JsonFormat.Options.GetJsonSchemaAsNode(typeof(PlanDocument), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true }).AsObject();
         var titled = new JsonObject
         {
             ["$schema"] = "https://json-schema.org/draft/2020-12/schema",

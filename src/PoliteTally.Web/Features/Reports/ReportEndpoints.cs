@@ -35,12 +35,12 @@ internal static class ReportEndpoints
     public static void MapReports(this RouteGroupBuilder api)
     {
         api.MapGet("/classes/{id:guid}/report", async Task<Results<Ok<ClassReport>, NotFound>> (Guid id, SchoolDb db) =>
-            await TermOf.Class(id, db) is { } term ? TypedResults.Ok(Of(id, term)) : TypedResults.NotFound()).WithName("GetClassReport");
+            await TermSheet.Class(id, db) is { } term ? TypedResults.Ok(Of(id, term)) : TypedResults.NotFound()).WithName("GetClassReport");
 
         api.MapGet("/classes/{id:guid}/report.csv", async Task<Results<FileContentHttpResult, NotFound>> (
             Guid id, SchoolDb db, Owner owner) =>
         {
-            if (await TermOf.Class(id, db) is not { } term)
+            if (await TermSheet.Class(id, db) is not { } term)
             {
                 return TypedResults.NotFound();
             }
@@ -50,7 +50,7 @@ internal static class ReportEndpoints
         }).WithName("GetClassReportCsv");
     }
 
-    private static ClassReport Of(Guid id, TermOf term)
+    private static ClassReport Of(Guid id, TermSheet term)
     {
         var rows = term.Roster.Select(s => RowOf(s, term)).ToList();
         var turns = rows.Sum(r => r.FullTurns + r.PartialTurns);
@@ -64,7 +64,7 @@ internal static class ReportEndpoints
                 turns == 0 ? null : $"{most!.Called} {most.Rest}", turns == 0 ? null : (decimal)(most!.FullTurns + most.PartialTurns) / turns));
     }
 
-    private static ReportRow RowOf(OnSheet student, TermOf term)
+    private static ReportRow RowOf(OnSheet student, TermSheet term)
     {
         var id = student.Name.Id;
         var summaries = term.Lessons.Select(l => term.Of(l.Id, id)).ToList();
@@ -91,7 +91,7 @@ internal static class ReportEndpoints
             summary.Status, summary.Notes, summary.Score is { } score ? Words.Shown(score) : null, ribbon.Stretches, ribbon.Spoke);
     }
 
-    private static byte[] Csv(ClassReport report, TermOf term, DateTimeZone zone)
+    private static byte[] Csv(ClassReport report, TermSheet term, DateTimeZone zone)
     {
         string[] fixedHeadings = ["Student number", "Family name", "Given name", "Called", "Present", "Late", "Absent", "Excused", "Turns", "Chat", "Nods", "Term score"];
         var numbers = term.Roster.ToDictionary(s => s.Name.Id, s => s.Name);

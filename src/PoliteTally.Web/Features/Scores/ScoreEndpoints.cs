@@ -40,7 +40,7 @@ internal static class ScoreEndpoints
     {
         api.MapGet("/classes/{id:guid}/scores", async Task<Results<Ok<ScoreSheet>, NotFound>> (Guid id, SchoolDb db) =>
         {
-            if (await TermOf.Class(id, db) is not { } term)
+            if (await TermSheet.Class(id, db) is not { } term)
             {
                 return TypedResults.NotFound();
             }
@@ -55,7 +55,7 @@ internal static class ScoreEndpoints
         api.MapGet("/classes/{id:guid}/scores/{student:guid}", async Task<Results<Ok<TermExplanation>, NotFound>> (
             Guid id, Guid student, SchoolDb db) =>
         {
-            if (await TermOf.Class(id, db) is not { } term || term.Roster.FirstOrDefault(s => s.Name.Id == student) is not { } found)
+            if (await TermSheet.Class(id, db) is not { } term || term.Roster.FirstOrDefault(s => s.Name.Id == student) is not { } found)
             {
                 return TypedResults.NotFound();
             }

@@ -1,6 +1,6 @@
 import { onScopeDispose, ref, shallowRef } from 'vue'
 import { api, ask, type Schemas } from '../../api/client'
-import { keepLine } from '../../live/line'
+import { keepConnected } from '../../live/hubConnection'
 
 /**
  * The class board of a lesson: what was put up, from an endpoint that carries nothing else. The hub only says that something changed.
@@ -23,7 +23,7 @@ export function useBoard(lesson: string) {
   }
 
   void load()
-  keepLine('/live', { changed: () => void load() }, (invoke) => invoke('WatchBoard', lesson).then(load))
+  keepConnected('/live', { changed: () => void load() }, (invoke) => invoke('WatchBoard', lesson).then(load))
   const ticking = setInterval(() => (now.value = Date.now() + ahead), 250)
   onScopeDispose(() => clearInterval(ticking))
   return { board, problem, now }

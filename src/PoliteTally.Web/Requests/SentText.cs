@@ -1,7 +1,7 @@
 namespace PoliteTally.Web.Requests;
 
 /// <summary>Short texts that people send: trimmed, on one line, not too long.</summary>
-internal static class Text
+internal static class SentText
 {
     /// <summary>The text without white space around it; null if it is empty, too long, or holds a line break.</summary>
     public static string? Line(string? sent, int longest) =>

@@ -14,7 +14,7 @@ public sealed record FeedNow(Instant LastAt, int Refused, string? Why);
 /// What is known of feeds beyond their entries, and how much each may send: 200 events a second in the long run, and 4,000 at once, which is what
 /// a lesson with an outage in it catches up on. A feed gone mad is slowed down; the lesson goes on.
 /// </summary>
-public sealed class FeedDesk : IDisposable
+public sealed class FeedLimits : IDisposable
 {
     /// <summary>Events a second that a feed may send in the long run: 200.</summary>
     public const int EventsASecond = 200;

@@ -8,7 +8,7 @@ using PoliteTally.Store;
 namespace PoliteTally.Web.Requests;
 
 /// <summary>How data goes over the wire: camel case, names for enums, instants as milliseconds since 1970 in UTC.</summary>
-internal static class Wire
+internal static class JsonFormat
 {
     /// <summary>For what is written or read by hand.</summary>
     public static readonly JsonSerializerOptions Options = Made();

@@ -2,10 +2,10 @@ import { HubConnectionBuilder, HubConnectionState, LogLevel } from '@microsoft/s
 import { onScopeDispose } from 'vue'
 
 /**
- * A line to a hub that is kept up until the scope ends. Whenever it stands, the first time and after each break, `watch` says what is to be heard
+ * A connection to a hub that is kept up until the scope ends. Whenever it stands, the first time and after each break, `watch` says what is to be heard
  * and fetches what was missed; if that fails it is tried again.
  */
-export function keepLine(
+export function keepConnected(
   path: string,
   hears: Record<string, (message: never) => void>,
   watch: (invoke: (method: string, ...words: unknown[]) => Promise<unknown>) => Promise<unknown>,

@@ -6,11 +6,11 @@ using PoliteTally.Store.Model;
 namespace PoliteTally.Web.Features.Scores;
 
 /// <summary>The settled lessons of a class with their summaries: what scores and reports read.</summary>
-internal sealed class TermOf
+internal sealed class TermSheet
 {
     private readonly Dictionary<(Guid Lesson, Guid Student), Summary> _summaries;
 
-    private TermOf(string name, Scheme scheme, IReadOnlyList<OnSheet> roster, IReadOnlyList<Lesson> lessons, IEnumerable<Summary> summaries)
+    private TermSheet(string name, Scheme scheme, IReadOnlyList<OnSheet> roster, IReadOnlyList<Lesson> lessons, IEnumerable<Summary> summaries)
     {
         (Name, Scheme, Roster, Lessons) = (name, scheme, roster, lessons);
         _summaries = summaries.ToDictionary(s => (s.LessonId, s.StudentId));
@@ -25,7 +25,7 @@ internal sealed class TermOf
     public IReadOnlyList<Lesson> Lessons { get; }
 
     /// <summary>Null if this owner has no such class.</summary>
-    public static async Task<TermOf?> Class(Guid id, SchoolDb db)
+    public static async Task<TermSheet?> Class(Guid id, SchoolDb db)
     {
         if (await db.Classes.AsNoTracking().FirstOrDefaultAsync(c => c.Id == id) is not { } found)
         {
@@ -39,7 +39,7 @@ internal sealed class TermOf
         var known = summaries.Select(s => s.StudentId).ToHashSet();
         var now = Rosters.Of(db, id);
         var here = now.Select(s => s.Name.Id).ToHashSet();
-        return new TermOf(
+        return new TermSheet(
             found.Name, RulesJson.Of(found).Scheme,
             [.. now, .. Rosters.Ever(db, id).Where(s => !here.Contains(s.Name.Id) && known.Contains(s.Name.Id))], lessons, summaries);
     }
