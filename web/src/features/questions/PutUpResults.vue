@@ -1,0 +1,41 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import type { Schemas } from '../../api/client'
+import { useLive } from '../../live/lesson'
+import { count } from '../../ui/format'
+
+/** Putting results up on the class board: what is shown with them is chosen each time, and what is up follows what is chosen. */
+const props = defineProps<{ view: Schemas['AskingView']; canName: boolean; named: string[] }>()
+const naming = defineModel<boolean>('naming', { required: true })
+const { note } = useLive()
+
+const withRight = ref(props.view.onBoard?.withRight ?? false)
+const holdBack = ref(props.view.onBoard?.holdBackFew ?? false)
+const putUp = () =>
+  note({
+    type: 'resultsPut',
+    asking: props.view.asking,
+    withRight: withRight.value,
+    holdBackFew: holdBack.value,
+    named: props.named,
+  })
+watch([withRight, holdBack, () => props.named], () => props.view.onBoard && putUp())
+</script>
+
+<template>
+  <p class="mt-3 flex flex-wrap items-center gap-x-5 gap-y-1 text-small">
+    <button v-if="view.onBoard" class="press" @click="note({ type: 'boardTaken', item: 'results' })">
+      Take off the board
+    </button>
+    <button v-else class="press" :disabled="!!view.heldBack" @click="putUp">Put on the board</button>
+    <label v-if="view.question.purpose === 'quiz'" class="flex items-center gap-1"
+      ><input v-model="withRight" type="checkbox" class="size-4" /> with what was right</label
+    >
+    <label class="flex items-center gap-1"
+      ><input v-model="holdBack" type="checkbox" class="size-4" /> counts under 3 held back</label
+    >
+    <button v-if="canName" class="quiet" :aria-expanded="naming" @click="naming = !naming">
+      {{ named.length ? `with ${count(named.length, 'name')}` : 'with a name…' }}
+    </button>
+  </p>
+</template>
