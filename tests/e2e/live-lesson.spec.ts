@@ -382,6 +382,7 @@ test('the demo meeting plays into the lesson: people, hands, messages, names at 
 })
 
 test('nothing serious is found on any part of the live screen, in the light and in the dark', async () => {
+  test.setTimeout(240_000)
   for (const scheme of ['light', 'dark'] as const) {
     await page.emulateMedia({ colorScheme: scheme, reducedMotion: 'reduce' })
     for (const key of ['?', '`', 'PageUp', 'F4', 'Insert', 'End', 'F9', 'PageDown', 'F2']) {

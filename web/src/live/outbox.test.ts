@@ -26,6 +26,8 @@ let seen: readonly Noted[]
 let sent: string[][]
 /** What the server says to an entry, by id; everything else is accepted. */
 let says: Record<string, number>
+/** Entries of which its answer says nothing. */
+let unsaid: Set<string>
 
 const nod = (id: string) => ({
   id,
@@ -41,7 +43,11 @@ const box = () =>
       const wrong = entries.find((e) => e.id in says)
       return wrong
         ? Promise.reject(new Problem(`said of ${wrong.id}`, says[wrong.id]!))
-        : Promise.resolve({ position: 7, accepted: entries.map((e) => e.id), refused: [] })
+        : Promise.resolve({
+            position: 7,
+            accepted: entries.map((e) => e.id).filter((id) => !unsaid.has(id)),
+            refused: [],
+          })
     },
     (noted) => (seen = noted),
     (state) => told.push(state),
@@ -50,7 +56,7 @@ const waiting = () => seen.filter((n) => !n.refused && n.storedAt === undefined)
 
 beforeEach(() => {
   vi.useFakeTimers()
-  ;[told, seen, sent, says] = [[], [], [], {}]
+  ;[told, seen, sent, says, unsaid] = [[], [], [], {}, new Set()]
   file.kept.clear()
   file.missing = false
 })
@@ -92,6 +98,16 @@ describe('an entry that the server does not take', () => {
     expect(told.at(-1)).toBe('signedOut')
     expect(waiting()).toEqual(['one'])
   })
+})
+
+test('an entry of which the answer says nothing is asked for again, after a pause', async () => {
+  unsaid = new Set(['two'])
+  await box().add([nod('one'), nod('two')])
+  await vi.advanceTimersByTimeAsync(500)
+  expect([sent.length, told.at(-1), waiting()]).toEqual([1, 'away', ['two']])
+  unsaid.clear()
+  await vi.advanceTimersByTimeAsync(1000)
+  expect([sent.length, told.at(-1), waiting()]).toEqual([2, 'stored', []])
 })
 
 test('a window that can keep nothing sends all the same, and says so once', async () => {

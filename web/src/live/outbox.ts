@@ -196,6 +196,8 @@ export class Outbox {
             : n,
       ),
     )
+    // An answer that leaves something unsaid is none: it is asked for again, after a pause.
+    if (!waiting.every((n) => accepted.has(n.id) || why.has(n.id))) throw new Problem('Not all was answered.', 0)
     // The patch may have come before this answer.
     this.shown(this.shownUpTo)
     if (result.position >= 0) this.told('stored', result.position)
