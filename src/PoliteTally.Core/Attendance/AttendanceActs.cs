@@ -60,7 +60,7 @@ public sealed record ExcuseRecorded(Guid Student, string Reason) : StudentAct(St
     internal override string? Typed => Reason;
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
-        Reason.Length > TextLimits.LongestName ? TextLimits.TooLong("reason", TextLimits.LongestName) : null;
+        TextLimits.TooLong(Reason, "reason", TextLimits.LongestName);
 
     internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
         lesson.Change<Evidence>().Excuse(student, new ExcuseGiven(Reason, entry.Id));

@@ -17,7 +17,7 @@ public sealed record BoardPut(BoardItem Item, string? Text = null) : Act
     internal override string? Typed => Text;
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
-        Text is { Length: > TextLimits.LongestText } ? TextLimits.TooLong("text", TextLimits.LongestText) : null;
+        TextLimits.TooLong(Text, "text", TextLimits.LongestText);
 
     internal override void Apply(LessonParts lesson, Entry entry)
     {

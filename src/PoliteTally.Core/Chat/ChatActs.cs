@@ -19,7 +19,7 @@ public sealed record ChatSaid(Guid Student, ChatKind Kind, string? Text) : Stude
     internal override string? Typed => Text;
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
-        Text is { Length: > TextLimits.LongestText } ? TextLimits.TooLong("message", TextLimits.LongestText) : null;
+        TextLimits.TooLong(Text, "message", TextLimits.LongestText);
 
     internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
         lesson.Change<ChatLog>().Say(new Said(student, "", Text ?? "", IsPrivate: false, Kind), entry, lesson);
@@ -41,8 +41,7 @@ public sealed record NameWrote(string Name, string Text, bool Private) : NameAct
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         CleanText.IsBlank(Text) ? "The message is empty."
-        : Text.Length > TextLimits.LongestText ? TextLimits.TooLong("message", TextLimits.LongestText)
-        : base.WhyRefused(entry, lesson);
+        : TextLimits.TooLong(Text, "message", TextLimits.LongestText) ?? base.WhyRefused(entry, lesson);
 
     internal override void Apply(LessonParts lesson, NameShown name, Entry entry) =>
         lesson.Change<ChatLog>().Say(new Said(lesson.See<NamesShown>().StudentOf(name), Name, Text, Private, ChatKind.Unsorted), entry, lesson);
@@ -65,8 +64,7 @@ public sealed record StudentWrote(Guid Student, ChatKind Kind, string Text) : St
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         Kind is not (ChatKind.Question or ChatKind.Answer or ChatKind.Idea) ? "Say whether it is a question, an answer or an idea."
         : CleanText.IsBlank(Text) ? "Write something first."
-        : Text.Length > TextLimits.LongestFromPage ? TextLimits.TooLong("message", TextLimits.LongestFromPage)
-        : null;
+        : TextLimits.TooLong(Text, "message", TextLimits.LongestFromPage);
 
     internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
         lesson.Change<ChatLog>().Say(new Said(student, "", Text, IsPrivate: true, ChatKind.Unsorted, Kind), entry, lesson);

@@ -31,6 +31,9 @@ public sealed record ChatMessage(
     /// <summary>Whether a sweep has yet to look at it.</summary>
     public bool Waits => SortedBy is null && Hidden is null && !Repeat;
 
+    /// <summary>Whether it has words that a sweep has yet to look at; of a tap only its kind is known.</summary>
+    public bool IsToSweep => Text.Length > 0 && Waits;
+
     /// <summary>What it probably is, for whoever sweeps.</summary>
     public ChatKind Proposed => Chosen ?? ChatProposal.Of(Text, DuringQuestion);
 

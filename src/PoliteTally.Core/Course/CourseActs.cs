@@ -100,9 +100,7 @@ public sealed record TimerStarted(int Seconds, string Task, Guid? Group = null) 
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         Seconds is < 5 or > 3 * 3600 ? "The time for a task is from 5 s to 3 h."
-        : Task.Length > TextLimits.LongestName ? TextLimits.TooLong("task", TextLimits.LongestName)
-        : Group is { } group ? lesson.See<GroupsNow>().NoSuch(group)
-        : null;
+        : TextLimits.TooLong(Task, "task", TextLimits.LongestName) ?? (Group is { } group ? lesson.See<GroupsNow>().NoSuch(group) : null);
 
     internal override void Apply(LessonParts lesson, Entry entry) =>
         lesson.Change<CourseNow>().StartTimer(new TaskTimer(Task, entry.HappenedAt, entry.HappenedAt + Duration.FromSeconds(Seconds), Group));
@@ -132,7 +130,7 @@ public sealed record ReminderTicked(string Reminder) : Act
     public override Reach Reach => Reach.Nobody;
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
-        Reminder.Length > TextLimits.LongestName ? TextLimits.TooLong("reminder", TextLimits.LongestName) : null;
+        TextLimits.TooLong(Reminder, "reminder", TextLimits.LongestName);
 
     internal override void Apply(LessonParts lesson, Entry entry) => lesson.Change<CourseNow>().Tick(Reminder, entry.Id);
 }

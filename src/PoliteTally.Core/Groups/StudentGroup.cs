@@ -14,8 +14,7 @@ public sealed record StudentGroup(Guid Id, string Name, IReadOnlyList<Guid> Memb
 
     internal static string? WrongName(string name) =>
         CleanText.IsBlank(name) ? "A group needs a name."
-        : name.Length > TextLimits.LongestName ? TextLimits.TooLong("name", TextLimits.LongestName)
-        : null;
+        : TextLimits.TooLong(name, "name", TextLimits.LongestName);
 }
 
 /// <summary>What a member of a group did, as the teacher saw it in a sit-in.</summary>

@@ -48,9 +48,7 @@ public sealed record Called(Guid Student, TurnOrigin Origin, string? Why = null,
     internal override IEnumerable<Guid> About(LessonParts lesson) => By is { } by ? [lesson.Whose(by), lesson.Whose(Student)] : [lesson.Whose(Student)];
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
-        Why is { Length: > TextLimits.LongestName } ? TextLimits.TooLong("reason", TextLimits.LongestName)
-        : By is { } by ? WrongHandingOn(by, entry.Source, lesson)
-        : null;
+        TextLimits.TooLong(Why, "reason", TextLimits.LongestName) ?? (By is { } by ? WrongHandingOn(by, entry.Source, lesson) : null);
 
     internal override void Apply(LessonParts lesson, Guid student, Entry entry)
     {

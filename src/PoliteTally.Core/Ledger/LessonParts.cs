@@ -5,24 +5,26 @@ namespace PoliteTally.Core.Ledger;
 /// <summary>What all trades keep of a lesson, as acts see it. What the ledger need not know, such as which trades there are, it does not.</summary>
 public sealed class LessonParts
 {
-    private readonly IReadOnlyDictionary<Guid, Guid> _merged;
     private readonly LessonPart[] _parts;
 
     /// <summary>Which parts were made here, so that they may be changed.</summary>
     private readonly bool[] _mine;
 
     /// <param name="fresh">A part of every kind, of a lesson in which nothing has happened; always in the same order.</param>
-    /// <param name="merged">Records that turned out to be of one student: what is said of the key counts for the value.</param>
+    /// <param name="merged">As in <see cref="Merged"/>.</param>
     internal LessonParts(LessonPart[] fresh, IReadOnlyDictionary<Guid, Guid> merged)
     {
-        (_parts, _merged, _mine) = (fresh, merged, new bool[fresh.Length]);
+        (_parts, Merged, _mine) = (fresh, merged, new bool[fresh.Length]);
         Array.Fill(_mine, true);
     }
 
-    private LessonParts(LessonParts from) => (_parts, _merged, _mine) = ([.. from._parts], from._merged, new bool[from._parts.Length]);
+    private LessonParts(LessonParts from) => (_parts, Merged, _mine) = ([.. from._parts], from.Merged, new bool[from._parts.Length]);
+
+    /// <summary>Records that turned out to be of one student: what is said of the key counts for the value.</summary>
+    internal IReadOnlyDictionary<Guid, Guid> Merged { get; }
 
     /// <summary>The student that an act about this id counts for: the record that stands, if records were merged.</summary>
-    public Guid Whose(Guid student) => _merged.GetValueOrDefault(student, student);
+    public Guid Whose(Guid student) => Merged.GetValueOrDefault(student, student);
 
     /// <summary>What a trade keeps.</summary>
     public T See<T>()

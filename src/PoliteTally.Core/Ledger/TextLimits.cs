@@ -14,6 +14,8 @@ public static class TextLimits
     /// <summary>The longest message from a student page: 500.</summary>
     public const int LongestFromPage = 500;
 
-    internal static string TooLong(string what, int longest) =>
-        $"The {what} is too long: at most {longest.ToString(CultureInfo.InvariantCulture)} characters.";
+    /// <summary>Why a text is not taken for its length; null if it is.</summary>
+    internal static string? TooLong(string? text, string what, int longest) => text?.Length > longest
+        ? $"The {what} is too long: at most {longest.ToString(CultureInfo.InvariantCulture)} characters."
+        : null;
 }

@@ -25,7 +25,6 @@ public sealed partial class LessonState
 
     private static readonly Dictionary<Guid, Guid> NoneMerged = [];
 
-    private readonly IReadOnlyDictionary<Guid, Guid> _merged;
     private GrowingList<Entry> _entries;
     private Instant _lastNoted = Instant.MinValue;
 
@@ -35,9 +34,9 @@ public sealed partial class LessonState
     /// <summary>What becomes <see cref="_past"/> next.</summary>
     private LessonState? _nextPast;
 
-    private LessonState(IReadOnlyDictionary<Guid, Guid> merged) => (_merged, Parts, _entries) = (merged, new LessonParts(Fresh(merged), merged), new([]));
+    private LessonState(IReadOnlyDictionary<Guid, Guid> merged) => (Parts, _entries) = (new LessonParts(Fresh(merged), merged), new([]));
 
-    private LessonState(LessonState from) => (_merged, Parts, _entries, _lastNoted) = (from._merged, from.Parts.Next(), from._entries, from._lastNoted);
+    private LessonState(LessonState from) => (Parts, _entries, _lastNoted) = (from.Parts.Next(), from._entries, from._lastNoted);
 
     /// <summary>
     /// What the entries amount to with more of them. The same as folding all of them together, and quick if they happened last, as they mostly
@@ -70,7 +69,7 @@ public sealed partial class LessonState
             return mended;
         }
 
-        return Fold(_entries.Concat(more), _merged);
+        return Fold(_entries.Concat(more), Parts.Merged);
     }
 
     /// <summary>A state with more entries behind all of its own; null if one of them says something of what is before them.</summary>

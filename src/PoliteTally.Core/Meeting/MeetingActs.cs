@@ -121,8 +121,7 @@ public sealed record Renamed(string Name, string To, string Device) : NameAct(Na
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         CleanText.IsBlank(To) ? "The new name is empty."
-        : To.Length > TextLimits.LongestName ? TextLimits.TooLong("new name", TextLimits.LongestName)
-        : DeviceTooLong(Device) ?? base.WhyRefused(entry, lesson);
+        : TextLimits.TooLong(To, "new name", TextLimits.LongestName) ?? DeviceTooLong(Device) ?? base.WhyRefused(entry, lesson);
 
     internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<NamesShown>().Rename(Name, To);
 

@@ -20,8 +20,7 @@ public abstract record NameAct(string Name) : Act
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         CleanText.IsBlank(Name) ? "The name is empty."
-        : Name.Length > TextLimits.LongestName ? TextLimits.TooLong("name", TextLimits.LongestName)
-        : null;
+        : TextLimits.TooLong(Name, "name", TextLimits.LongestName);
 
     // A name is known from the first that is said of it.
     internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<NamesShown>().Know(Name);
@@ -35,5 +34,5 @@ public abstract record NameAct(string Name) : Act
     internal abstract void Apply(LessonParts lesson, NameShown name, Entry entry);
 
     private protected static string? DeviceTooLong(string device) =>
-        device.Length > TextLimits.LongestName ? TextLimits.TooLong("device", TextLimits.LongestName) : null;
+        TextLimits.TooLong(device, "device", TextLimits.LongestName);
 }

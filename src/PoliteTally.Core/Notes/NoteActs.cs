@@ -13,8 +13,7 @@ public sealed record NodGiven(Guid Student, string Reason) : StudentAct(Student)
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         CleanText.IsBlank(Reason) ? "A nod needs a reason."
-        : Reason.Length > TextLimits.LongestName ? TextLimits.TooLong("reason", TextLimits.LongestName)
-        : null;
+        : TextLimits.TooLong(Reason, "reason", TextLimits.LongestName);
 
     internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<NotesTaken>().Nod(student, this, entry);
 }
@@ -32,8 +31,7 @@ public sealed record AsideNoted(Guid Student, string Text) : StudentAct(Student)
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         CleanText.IsBlank(Text) ? "An aside needs words."
-        : Text.Length > TextLimits.LongestText ? TextLimits.TooLong("aside", TextLimits.LongestText)
-        : null;
+        : TextLimits.TooLong(Text, "aside", TextLimits.LongestText);
 
     internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<NotesTaken>().Aside(student, this, entry);
 }
@@ -67,7 +65,7 @@ public sealed record ContactTried(Guid Student, ContactChannel Channel, ContactO
     };
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
-        Note.Length > TextLimits.LongestName ? TextLimits.TooLong("note", TextLimits.LongestName) : null;
+        TextLimits.TooLong(Note, "note", TextLimits.LongestName);
 
     internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<NotesTaken>().Contact(student, this, entry);
 }

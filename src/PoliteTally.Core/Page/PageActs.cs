@@ -45,8 +45,7 @@ public sealed record PageKnocked(Guid Session, string Name) : Act
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         CleanText.IsBlank(Name) ? "Write your name."
-        : Name.Length > TextLimits.LongestName ? TextLimits.TooLong("name", TextLimits.LongestName)
-        : null;
+        : TextLimits.TooLong(Name, "name", TextLimits.LongestName);
 
     internal override void Learn(LessonParts lesson, Entry entry) =>
         lesson.Change<PageVisits>().Knock(new PageVisitor(Session, Name, entry.HappenedAt, null, null));

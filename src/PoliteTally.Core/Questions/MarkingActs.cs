@@ -113,8 +113,7 @@ public sealed record WordsMerged(Guid Asking, string Word, string Into) : Act
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         lesson.See<QuestionsAsked>().Of(Asking) is not { Question.Kind: QuestionKind.WordList } ? "Only words of a word list are merged."
-        : Word.Length > TextLimits.LongestName || Into.Length > TextLimits.LongestName ? TextLimits.TooLong("word", TextLimits.LongestName)
-        : null;
+        : TextLimits.TooLong(Word, "word", TextLimits.LongestName) ?? TextLimits.TooLong(Into, "word", TextLimits.LongestName);
 
     internal override void Apply(LessonParts lesson, Entry entry) => lesson.Change<QuestionsAsked>().Change(Asking)?.Merge(Word, Into);
 }

@@ -81,7 +81,7 @@ public sealed record Participation
             SignalsGiven = state.Signals.OfOwnAccord(student),
             SpeakingPausedBy = state.HandLine.PausedBy(student),
             Chat = [.. chat.Select(c => (c.CountsAs, c.Entry))],
-            ChatNotSwept = chat.Count(c => c.Text.Length > 0 && c.Waits),
+            ChatNotSwept = chat.Count(c => c.IsToSweep),
             SitIns = [.. state.Groups.SitInsOf(student).Select(s => new SitIn(Scheme.CreditOf(s.Seen.Contribution), s.Entry.Id))],
             Nods = [.. state.Notes.NodsOf(student).Select(n => n.Entry.Id)],
         };

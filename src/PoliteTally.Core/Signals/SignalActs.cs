@@ -23,8 +23,8 @@ public sealed record SignalRoundHeld(
     internal override IEnumerable<Guid> About(LessonParts lesson) => Answered.Concat(Silent).Select(lesson.Whose);
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
-        Statement.Length > TextLimits.LongestText ? TextLimits.TooLong("statement", TextLimits.LongestText)
-        : lesson.NotOnRoster([.. Answered, .. Silent, .. LedBy is { } led ? [led] : Array.Empty<Guid>()]);
+        TextLimits.TooLong(Statement, "statement", TextLimits.LongestText)
+        ?? lesson.NotOnRoster([.. Answered, .. Silent, .. LedBy is { } led ? [led] : Array.Empty<Guid>()]);
 
     internal override void Apply(LessonParts lesson, Entry entry)
     {
@@ -51,9 +51,8 @@ public sealed record SignalGiven(Guid Student, string Signal) : StudentAct(Stude
     public override string InWords => $"signal: {Signal}";
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
-        Signal.Length > TextLimits.LongestName ? TextLimits.TooLong("signal", TextLimits.LongestName)
-        : !lesson.SignalsAnyTime && !lesson.See<SignalsShown>().IsRoundOn ? "No signal round is on."
-        : null;
+        TextLimits.TooLong(Signal, "signal", TextLimits.LongestName)
+        ?? (!lesson.SignalsAnyTime && !lesson.See<SignalsShown>().IsRoundOn ? "No signal round is on." : null);
 
     internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
         lesson.Change<SignalsShown>().Give(student, new Signalled(Signal, entry.HappenedAt, entry.Id));
@@ -69,7 +68,7 @@ public sealed record NameReacted(string Name, string Reaction) : NameAct(Name)
     public override string InWords => $"“{Name}” reacted: {Reaction}";
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
-        Reaction.Length > TextLimits.LongestName ? TextLimits.TooLong("reaction", TextLimits.LongestName) : base.WhyRefused(entry, lesson);
+        TextLimits.TooLong(Reaction, "reaction", TextLimits.LongestName) ?? base.WhyRefused(entry, lesson);
 
     // A reaction counts for nothing, whatever the class has agreed on signals: the meeting's have a meaning of their own.
     internal override void Apply(LessonParts lesson, NameShown name, Entry entry)

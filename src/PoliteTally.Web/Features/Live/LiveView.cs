@@ -58,7 +58,7 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
                 state.Groups.Now,
                 [.. state.Board.Items.Select(b => new BoardUp(b.Key, b.Value.Text, b.Value.Since))],
                 [.. state.Signals.Rounds.Select(r => new RoundHeld(r.Statement, r.Answered, r.Silent, r.At)).TakeLast(5)],
-                [.. DoorOf(open, state)], state.Chat.Messages.Count(m => m.Text.Length > 0 && m.Waits), state.Chat.Messages.Count(m => m.IsOpenQuestion), feed,
+                [.. DoorOf(open, state)], state.Chat.Messages.Count(m => m.IsToSweep), state.Chat.Messages.Count(m => m.IsOpenQuestion), feed,
                 [.. state.Questions.All.Select(a => AskingLine.Of(a, open))],
                 [.. state.Signals.InRound.Select(s => new SignalSeen(s.Key, s.Value))],
                 CallersOf(open, state), tries),

@@ -61,7 +61,7 @@ internal static class SettlingViews
             [.. open.Roster.Select(s => LineOf(s, state, open.Times, open.Rules.Scheme.Attendance))],
             [.. open.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], $"{ShortNames.CalledName(s.Name)} {s.Name.Family}"))],
             state.HandLine.Turns.Count(t => t.Outcome is null), state.Course.SettledBy, now,
-            state.Chat.Messages.Count(m => m.Text.Length > 0 && m.Waits), PutAwayIn(state, names));
+            state.Chat.Messages.Count(m => m.IsToSweep), PutAwayIn(state, names));
     }
 
     private static IReadOnlyList<PutAway> PutAwayIn(LessonState state, IReadOnlyDictionary<Guid, string> names)
