@@ -94,7 +94,7 @@ internal static class BeforeLessons
         void Plan(DemoClass of, int number, Plan plan)
         {
             var lesson = lessons.Select(l => l.Lesson).Single(l => l.ClassId == of.Class.Id && l.Number == number);
-            (lesson.Plan, lesson.PlanVersion) = (PlanJson.Write(plan), 1);
+            (lesson.Plan, lesson.Prepared, lesson.PlanVersion) = (new LessonPlan { LessonId = lesson.Id, Document = PlanJson.Write(plan) }, true, 1);
         }
     }
 

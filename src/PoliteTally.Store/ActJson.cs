@@ -89,6 +89,14 @@ public static class ActJson
         ["boardTaken"] = typeof(BoardTaken),
     };
 
+    /// <summary>The names of some kinds, as <see cref="Model.EntryRow.Kind"/> has them.</summary>
+    /// <exception cref="KeyNotFoundException">One of the types is no kind of act.</exception>
+    public static IReadOnlyList<string> NamesOf(params IEnumerable<Type> kinds)
+    {
+        var names = Kinds.ToDictionary(k => k.Value, k => k.Key);
+        return [.. kinds.Select(kind => names[kind])];
+    }
+
     private static readonly JsonSerializerOptions Options = Configure(new JsonSerializerOptions());
 
     /// <summary>Adds the ways of this project to options: camel case, names for enums, types for acts.</summary>

@@ -19,7 +19,7 @@ internal sealed class BulkInsert
     public BulkInsert(IEntityType type, IEnumerable<EntityEntry> rows)
     {
         var table = StoreObjectIdentifier.Create(type, StoreObjectType.Table)!.Value;
-        var columns = type.GetProperties().Select(p => (Property: p, Name: p.GetColumnName(table)!, p.GetTypeMapping().Converter)).ToList();
+        var columns = type.GetProperties().Where(p => p.GetComputedColumnSql() is null).Select(p => (Property: p, Name: p.GetColumnName(table)!, p.GetTypeMapping().Converter)).ToList();
         _statement = $"""
             INSERT INTO "{table.Name}" ({string.Join(", ", columns.Select(c => $"\"{c.Name}\""))}) VALUES ({string.Join(", ", columns.Select((_, i) => $"$p{i}"))})
             """;

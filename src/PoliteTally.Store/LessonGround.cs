@@ -12,10 +12,10 @@ public sealed class LessonGround
     private readonly Dictionary<Guid, OnSheet> _onSheet;
     private readonly HashSet<Guid> _rosterIds;
 
-    private LessonGround(Lesson lesson, IReadOnlyList<OnSheet> roster, IReadOnlyDictionary<Guid, Guid> merged, IReadOnlyList<ConfirmedName> confirmed)
+    private LessonGround(Lesson lesson, Plan plan, IReadOnlyList<OnSheet> roster, IReadOnlyDictionary<Guid, Guid> merged, IReadOnlyList<ConfirmedName> confirmed)
     {
         (Lesson, ClassName, Roster, Merged, Confirmed) = (lesson, lesson.Class!.Name, roster, merged, confirmed);
-        (Rules, Plan) = (RulesJson.Of(lesson, lesson.Class), PlanJson.Of(lesson));
+        (Rules, Plan) = (RulesJson.Of(lesson, lesson.Class), plan);
         _onSheet = roster.ToDictionary(s => s.Name.Id);
         ShortNames = Core.Names.ShortNames.For([.. roster.Select(s => s.Name)]);
         _rosterIds = [.. _onSheet.Keys];
@@ -56,7 +56,7 @@ public sealed class LessonGround
     /// <summary>Reads it; null if the owner of the context has no such lesson.</summary>
     internal static LessonGround? Load(SchoolDb db, Guid lessonId)
     {
-        if (db.Lessons.AsNoTracking().Include(l => l.Class).FirstOrDefault(l => l.Id == lessonId) is not { } lesson)
+        if (db.Lessons.AsNoTracking().Include(l => l.Class).Include(l => l.Plan).FirstOrDefault(l => l.Id == lessonId) is not { } lesson)
         {
             return null;
         }
@@ -64,9 +64,9 @@ public sealed class LessonGround
         var merged = Rosters.Merged(db);
         var confirmed = db.KnownNames.AsNoTracking().Where(n => n.ClassId == lesson.ClassId).AsEnumerable()
             .Select(n => new ConfirmedName(n.Folded, n.StudentId is { } id ? merged.GetValueOrDefault(id, id) : null)).ToList();
-        return new LessonGround(lesson, Rosters.Of(db, lesson), merged, confirmed);
+        return new LessonGround(lesson, PlanJson.Of(lesson), Rosters.Of(db, lesson), merged, confirmed);
     }
 
     /// <summary>The same with another row of the lesson: its course went on.</summary>
-    internal LessonGround With(Lesson lesson) => new(lesson, Roster, Merged, Confirmed);
+    internal LessonGround With(Lesson lesson) => new(lesson, Plan, Roster, Merged, Confirmed);
 }

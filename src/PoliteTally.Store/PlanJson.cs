@@ -11,7 +11,13 @@ public static class PlanJson
     private static readonly JsonSerializerOptions Options = ActJson.Configure(new JsonSerializerOptions());
 
     /// <summary>The plan of a lesson; an empty one if nothing is prepared.</summary>
-    public static Plan Of(Lesson lesson) => lesson.Plan.Length == 0 ? Plan.Empty : ReadPlan(lesson.Plan);
+    /// <exception cref="InvalidOperationException">The lesson was read without its plan.</exception>
+    public static Plan Of(Lesson lesson) => lesson switch
+    {
+        { Prepared: false } => Plan.Empty,
+        { Plan: { } plan } => ReadPlan(plan.Document),
+        _ => throw new InvalidOperationException("This lesson was read without its plan."),
+    };
 
     /// <summary>Reads a plan.</summary>
     /// <exception cref="JsonException">The text is not a plan.</exception>

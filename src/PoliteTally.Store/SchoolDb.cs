@@ -24,6 +24,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     public DbSet<Stay> Stays => Set<Stay>();
     public DbSet<KnownName> KnownNames => Set<KnownName>();
     public DbSet<Lesson> Lessons => Set<Lesson>();
+    public DbSet<LessonPlan> LessonPlans => Set<LessonPlan>();
     public DbSet<EntryRow> Entries => Set<EntryRow>();
     public DbSet<BroughtIn> BroughtIn => Set<BroughtIn>();
     public DbSet<Summary> Summaries => Set<Summary>();
@@ -110,6 +111,8 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<Enrolment>().HasMany(e => e.Stays).WithOne().HasForeignKey(s => new { s.ClassId, s.StudentId });
         builder.Entity<KnownName>().HasKey(n => new { n.ClassId, n.Folded });
         builder.Entity<Lesson>().HasIndex(l => new { l.OwnerId, l.PlannedStart });
+        builder.Entity<LessonPlan>().HasKey(p => p.LessonId);
+        builder.Entity<Lesson>().HasOne(l => l.Plan).WithOne().HasForeignKey<LessonPlan>(p => p.LessonId);
         builder.Entity<SchoolClass>().HasOne(c => c.Term).WithMany().HasForeignKey(c => c.TermId).OnDelete(DeleteBehavior.SetNull);
         builder.Entity<Teacher>().HasIndex(t => t.CalendarKeyHash).IsUnique();
         builder.Entity<Student>().HasIndex(s => s.PassHash).IsUnique();
@@ -126,7 +129,8 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         {
             entry.ToTable("Entries").HasKey(e => e.Seq);
             entry.HasIndex(e => e.Id).IsUnique();
-            entry.HasIndex(e => e.LessonId);
+            entry.Property(e => e.Kind).HasComputedColumnSql("""json_extract("Act", '$.type')""", stored: false);
+            entry.HasIndex(e => new { e.LessonId, e.Kind });
         });
         builder.Entity<BroughtIn>().HasIndex(f => new { f.LessonId, f.Fingerprint }).IsUnique();
         builder.Entity<Summary>().HasKey(s => new { s.LessonId, s.StudentId });
@@ -137,6 +141,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<Stay>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<KnownName>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Lesson>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<LessonPlan>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<EntryRow>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<BroughtIn>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Summary>().HasQueryFilter(e => e.OwnerId == OwnerId);

@@ -29,7 +29,7 @@ public sealed class DemoSchoolTests
         var teacher = await nobody.Users.SingleAsync();
         teacher.PasswordHash.ShouldBeNull();
         await using var db = file.Open(teacher.Id);
-        var weather = await db.Lessons.Include(l => l.Class).Where(l => l.Class!.Name.StartsWith("Weather")).OrderBy(l => l.Number).ToListAsync();
+        var weather = await db.Lessons.Include(l => l.Class).Include(l => l.Plan).Where(l => l.Class!.Name.StartsWith("Weather")).OrderBy(l => l.Number).ToListAsync();
         weather.Select(l => l.Stage).ShouldBe([
             .. Enumerable.Repeat(LessonStage.Settled, 12), LessonStage.Ended, LessonStage.Live, LessonStage.Planned, LessonStage.Planned,
         ]);
@@ -66,7 +66,7 @@ public sealed class DemoSchoolTests
         PlanViews.ReadyNotes(weather[15], db).Count(n => n.Needed).ShouldBeGreaterThan(1);
         PlanJson.Of(weather[9]).Questions.Count(q => q.Purpose == QuestionPurpose.Quiz).ShouldBe(6);
         PlanJson.Of(weather[4]).Questions.ShouldHaveSingleItem().Anonymous.ShouldBeTrue();
-        (await db.Lessons.Where(l => l.Plan != "").ToListAsync()).ShouldAllBe(l => PlanJson.Of(l).Problems().Count == 0);
+        (await db.Lessons.Include(l => l.Plan).Where(l => l.Prepared).ToListAsync()).ShouldAllBe(l => PlanJson.Of(l).Problems().Count == 0);
         var pictures = PlanJson.Of(weather[14]).Questions.SelectMany(q => q.Options).Select(o => o.Picture).OfType<Guid>().ToList();
         (await db.Pictures.CountAsync(p => pictures.Contains(p.Id))).ShouldBe(4);
         RulesJson.Of(weather[0].Class!).WordAhead.On.ShouldBeTrue();

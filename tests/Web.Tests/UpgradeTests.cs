@@ -114,4 +114,42 @@ public sealed class UpgradeTests
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
         Directory.Delete(folder, recursive: true);
     }
+
+    [Fact]
+    public async Task A_plan_from_when_it_lay_in_the_row_of_its_lesson_is_still_its_plan_and_entries_know_their_kind()
+    {
+        var folder = Directory.CreateTempSubdirectory("polite-tally-upgrade").FullName;
+        var file = new SchoolFile(folder);
+        var (owner, inClass, planned, bare) = (Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7());
+        var plan = PlanJson.Write(new Plan { Points = [new(Guid.NewGuid(), "What the barometer did")] });
+        await using (var old = file.Open(owner))
+        {
+            await old.GetService<IMigrator>().MigrateAsync("LeftHadBeenThere");
+            foreach (var row in new FormattableString[]
+            {
+                $"""INSERT INTO "Classes" ("Id","OwnerId","Name","MadeAt","Rules") VALUES ({inClass}, {owner}, 'Weather and Tides', 1, {"{}"})""",
+                $"""
+                INSERT INTO "Lessons" ("Id","OwnerId","ClassId","Number","Title","PlannedStart","PlannedEnd","DropIn","Stage","Moved","Rules","Plan","PlanVersion","ReckonAgain")
+                VALUES ({planned}, {owner}, {inClass}, 3, 'Fog and haar', 1500, 3000, 0, 0, 0, {"{}"}, {plan}, 7, 0), ({bare}, {owner}, {inClass}, 4, 'Tides', 4500, 6000, 0, 0, 0, {"{}"}, '', 0, 0)
+                """,
+                $"""
+                INSERT INTO "Entries" ("Id","OwnerId","LessonId","HappenedAt","NotedAt","Source","By","Act")
+                VALUES ({Guid.CreateVersion7()}, {owner}, {planned}, 1, 1, 0, 'tamsin', {"""{"type":"lessonStarted"}"""})
+                """,
+            })
+            {
+                await old.Database.ExecuteSqlAsync(row);
+            }
+        }
+
+        file.Migrate();
+        await using var db = file.Open(owner);
+        PlanJson.Write(OpenLesson.Load(db, planned)!.Plan).ShouldBe(plan);
+        OpenLesson.Load(db, bare)!.Plan.ShouldBeSameAs(Plan.Empty);
+        (await db.Lessons.SingleAsync(l => l.Id == planned)).PlanVersion.ShouldBe(7);
+        (await db.Entries.SingleAsync()).Kind.ShouldBe("lessonStarted");
+        Should.Throw<InvalidOperationException>(() => PlanJson.Of(db.Lessons.AsNoTracking().Single(l => l.Id == planned))).Message.ShouldContain("without its plan");
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        Directory.Delete(folder, recursive: true);
+    }
 }

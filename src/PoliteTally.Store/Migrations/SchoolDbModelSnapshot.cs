@@ -168,6 +168,12 @@ namespace PoliteTally.Store.Migrations
                     b.Property<Guid>("Id")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("TEXT")
+                        .HasComputedColumnSql("json_extract(\"Act\", '$.type')", false);
+
                     b.Property<Guid>("LessonId")
                         .HasColumnType("TEXT");
 
@@ -188,7 +194,7 @@ namespace PoliteTally.Store.Migrations
                     b.HasIndex("Id")
                         .IsUnique();
 
-                    b.HasIndex("LessonId");
+                    b.HasIndex("LessonId", "Kind");
 
                     b.ToTable("Entries", (string)null);
                 });
@@ -265,10 +271,6 @@ namespace PoliteTally.Store.Migrations
                     b.Property<Guid>("OwnerId")
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Plan")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
                     b.Property<int>("PlanVersion")
                         .HasColumnType("INTEGER");
 
@@ -276,6 +278,9 @@ namespace PoliteTally.Store.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<long>("PlannedStart")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Prepared")
                         .HasColumnType("INTEGER");
 
                     b.Property<bool>("ReckonAgain")
@@ -350,6 +355,23 @@ namespace PoliteTally.Store.Migrations
                     b.HasIndex("LessonId");
 
                     b.ToTable("LessonKeys");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.LessonPlan", b =>
+                {
+                    b.Property<Guid>("LessonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("LessonId");
+
+                    b.ToTable("LessonPlans");
                 });
 
             modelBuilder.Entity("PoliteTally.Store.Model.PageSession", b =>
@@ -932,6 +954,15 @@ namespace PoliteTally.Store.Migrations
                     b.Navigation("Lesson");
                 });
 
+            modelBuilder.Entity("PoliteTally.Store.Model.LessonPlan", b =>
+                {
+                    b.HasOne("PoliteTally.Store.Model.Lesson", null)
+                        .WithOne("Plan")
+                        .HasForeignKey("PoliteTally.Store.Model.LessonPlan", "LessonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("PoliteTally.Store.Model.PageSession", b =>
                 {
                     b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
@@ -1031,6 +1062,11 @@ namespace PoliteTally.Store.Migrations
             modelBuilder.Entity("PoliteTally.Store.Model.Enrolment", b =>
                 {
                     b.Navigation("Stays");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.Lesson", b =>
+                {
+                    b.Navigation("Plan");
                 });
 #pragma warning restore 612, 618
         }

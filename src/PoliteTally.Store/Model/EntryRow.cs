@@ -18,6 +18,9 @@ public sealed class EntryRow : IOwned
     /// <summary>The act as JSON, its kind in <c>type</c>.</summary>
     public required string Act { get; init; }
 
+    /// <summary>The kind of the act, by its name in <see cref="ActJson.Kinds"/>; the database reads it off the act.</summary>
+    public string Kind { get; private init; } = "";
+
     /// <summary>Shared by the entries that one press noted; null if it noted one alone.</summary>
     public Guid? Together { get; init; }
 

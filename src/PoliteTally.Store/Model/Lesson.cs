@@ -37,8 +37,8 @@ public sealed class Lesson : IOwned
     /// </summary>
     public string? Code { get; set; }
 
-    /// <summary>What is prepared, as JSON; empty for nothing.</summary>
-    public string Plan { get; set; } = "";
+    /// <summary>Whether anything is planned for it: then there is a <see cref="LessonPlan"/>.</summary>
+    public bool Prepared { get; set; }
 
     /// <summary>Counts the changes of the plan, so that two windows notice each other.</summary>
     public int PlanVersion { get; set; }
@@ -55,6 +55,7 @@ public sealed class Lesson : IOwned
     public Instant? RosterClosedAt { get; set; }
 
     public SchoolClass? Class { get; init; }
+    public LessonPlan? Plan { get; set; }
 }
 
 public enum LessonStage

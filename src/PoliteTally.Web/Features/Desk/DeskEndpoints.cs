@@ -36,9 +36,10 @@ internal static class DeskEndpoints
         var day = now.InZone(zone).Date;
         var (from, to) = (zone.AtStartOfDay(day).ToInstant(), zone.AtStartOfDay(day.PlusDays(1)).ToInstant());
         var lessons = db.Lessons.AsNoTracking().Include(l => l.Class).Where(l => l.Class!.ArchivedAt == null).OrderBy(l => l.PlannedStart);
-        var today = await lessons.Where(l => l.Stage == LessonStage.Live || (l.PlannedStart < to && l.PlannedEnd > from)).ToListAsync();
+        var planned = lessons.Include(l => l.Plan);
+        var today = await planned.Where(l => l.Stage == LessonStage.Live || (l.PlannedStart < to && l.PlannedEnd > from)).ToListAsync();
         var ended = await lessons.Where(l => l.Stage == LessonStage.Ended).ToListAsync();
-        var coming = await lessons.Where(l => l.Stage == LessonStage.Planned && l.PlannedStart >= to && l.CancelledAt == null)
+        var coming = await planned.Where(l => l.Stage == LessonStage.Planned && l.PlannedStart >= to && l.CancelledAt == null)
             .Take(ComingShown).ToListAsync();
         var words = await db.WordOfLessons.AsNoTracking().Include(w => w.Lesson).ThenInclude(l => l!.Class)
             .Where(w => (w.State == WordState.NotSent || w.State == WordState.Delayed) && w.At > now - Week).OrderBy(w => w.At).ToListAsync();

@@ -120,7 +120,7 @@ internal static class CalendarEndpoints
             var lessons = (await db.Lessons.Where(l => l.CalendarUid != null && l.Stage == LessonStage.Planned).ToListAsync())
                 .IntersectBy(made.Lessons, l => l.Id).ToList();
             var noted = (await db.Entries.Where(e => made.Lessons.Contains(e.LessonId)).Select(e => e.LessonId).Distinct().ToListAsync()).ToHashSet();
-            var bare = lessons.Where(l => l.Plan.Length == 0 && !noted.Contains(l.Id)).ToList();
+            var bare = lessons.Where(l => !l.Prepared && !noted.Contains(l.Id)).ToList();
             db.Lessons.RemoveRange(bare);
             foreach (var inClass in bare.Select(l => l.ClassId).Distinct().ToList())
             {

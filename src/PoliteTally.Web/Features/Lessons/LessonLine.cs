@@ -11,5 +11,5 @@ public sealed record LessonLine(
 {
     internal static LessonLine Of(Lesson lesson, string className) => new(
         lesson.Id, lesson.ClassId, className, lesson.Number, lesson.Title, lesson.Stage, lesson.DropIn, lesson.PlannedStart,
-        lesson.PlannedEnd, lesson.MeetingLink, lesson.CancelledAt is not null, lesson.Plan.Length > 0);
+        lesson.PlannedEnd, lesson.MeetingLink, lesson.CancelledAt is not null, lesson.Prepared);
 }

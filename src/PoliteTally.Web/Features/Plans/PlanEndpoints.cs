@@ -99,7 +99,7 @@ internal static class PlanEndpoints
         : throw new FormatProblem("This text is longer than 10,000 characters.");
 
     private static Task<Lesson?> LessonOf(Guid id, SchoolDb db) =>
-        db.Lessons.AsNoTracking().Include(l => l.Class).FirstOrDefaultAsync(l => l.Id == id);
+        db.Lessons.AsNoTracking().Include(l => l.Class).Include(l => l.Plan).FirstOrDefaultAsync(l => l.Id == id);
 
     private static Plan Copied(Plan plan, Lesson to, SchoolDb db) =>
         plan.CopiedFor(Guid.CreateVersion7, Rosters.Of(db, to).Select(s => s.Name.Id).ToHashSet());
@@ -137,20 +137,40 @@ internal static class PlanEndpoints
                 return why;
             }
 
-            var (json, version) = (plan.IsEmpty ? "" : PlanJson.Write(plan), lesson.PlanVersion);
-            if (await db.Lessons.Where(l => l.Id == lesson.Id && l.PlanVersion == version)
-                .ExecuteUpdateAsync(set => set.SetProperty(l => l.Plan, json).SetProperty(l => l.PlanVersion, version + 1)) == 1)
+            if (await Put(plan, lesson, db))
             {
                 // The live lesson shows stages, points and statements of it.
                 openLessons.Forget(l => l.Id == lesson.Id);
                 var stored = (await LessonOf(lesson.Id, db))!;
-                return TypedResults.Ok(new PlanStored(PlanViews.Of(stored, db), sent.Version != version, conflicts));
+                return TypedResults.Ok(new PlanStored(PlanViews.Of(stored, db), sent.Version != lesson.PlanVersion, conflicts));
             }
 
             lesson = (await LessonOf(lesson.Id, db))!;
         }
 
         return Refused.Now("Too many windows change this plan at once. Try again; nothing of yours is lost here.");
+    }
+
+    /// <returns>Whether it was put in place; false if another was meanwhile.</returns>
+    private static async Task<bool> Put(Plan plan, Lesson lesson, SchoolDb db)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync();
+        if (await db.Lessons.Where(l => l.Id == lesson.Id && l.PlanVersion == lesson.PlanVersion)
+            .ExecuteUpdateAsync(set => set.SetProperty(l => l.Prepared, !plan.IsEmpty).SetProperty(l => l.PlanVersion, lesson.PlanVersion + 1)) == 0)
+        {
+            return false;
+        }
+
+        await db.LessonPlans.Where(p => p.LessonId == lesson.Id).ExecuteDeleteAsync();
+        if (!plan.IsEmpty)
+        {
+            db.LessonPlans.Add(new LessonPlan { LessonId = lesson.Id, Document = PlanJson.Write(plan) });
+            await db.SaveChangesAsync();
+            db.ChangeTracker.Clear();
+        }
+
+        await transaction.CommitAsync();
+        return true;
     }
 
     private static (Plan Plan, IReadOnlyList<MergeConflict> Conflicts) Merge(Plan origin, Plan mine, Plan theirs)
