@@ -164,11 +164,7 @@ public static class CalendarFile
 
     private static (Calendar Calendar, Dictionary<string, BroughtZone> Zones) Load(byte[] bytes)
     {
-        if (bytes.Length > Table.LargestFile)
-        {
-            throw new FormatProblem("This calendar is larger than 20 MB. Take only the events of this year out of the other program and bring in that.");
-        }
-
+        FileSize.Check(bytes.Length, "Take only the events of this year out of the other program and bring in that.");
         var text = Encoding.UTF8.GetString(bytes).TrimStart('\uFEFF');
         if (!text.TrimStart().StartsWith("BEGIN:VCALENDAR", StringComparison.OrdinalIgnoreCase))
         {

@@ -20,9 +20,6 @@ public sealed record TableRow(int Number, IReadOnlyList<string> Cells, IReadOnly
 public sealed record Table(
     IReadOnlyList<string> Headings, int HeadingsRow, IReadOnlyList<TableRow> Rows, string ReadAs, bool HeadingsKnown)
 {
-    /// <summary>The largest file that is read, in bytes: 20 MB.</summary>
-    public const int LargestFile = 20_000_000;
-
     /// <summary>The most rows that are read: 20,000.</summary>
     public const int MostRows = 20_000;
 
@@ -49,11 +46,7 @@ public sealed record Table(
                 .First();
         }
 
-        if (bytes.Length > LargestFile)
-        {
-            throw new FormatProblem("This file is larger than 20 MB. Save only the sheet with the names as CSV and bring in that.");
-        }
-
+        FileSize.Check(bytes.Length, FileSize.OnlyTheSheet);
         var (text, encoding) = TextOf(bytes);
         if (string.IsNullOrWhiteSpace(text))
         {

@@ -178,7 +178,7 @@ public static class Application
         services.AddResponseCompression(compression => compression.MimeTypes = ["text/html", "text/css", "text/javascript", "image/svg+xml"]);
         services.AddSignalR().AddJsonProtocol(json => JsonFormat.Configure(json.PayloadSerializerOptions))
             // A school has many pages that only stand open, and what they do comes by HTTP, which notices a lost line by itself.
-            .AddHubOptions<PageHub>(pages => (pages.KeepAliveInterval, pages.ClientTimeoutInterval) = (TimeSpan.FromSeconds(45), TimeSpan.FromSeconds(120)));
+            .AddHubOptions<PageHub>(pages => (pages.KeepAliveInterval, pages.ClientTimeoutInterval) = (PageHub.SignOfLife, PageHub.GivenUp));
         services.AddHostFiltering(hosts => hosts.AllowedHosts = ["localhost", "127.0.0.1", "[::1]", .. settings.Address is { } address ? new[] { address.Host } : []]);
         services.AddRateLimiter(limiter =>
         {
@@ -319,7 +319,7 @@ public static class Application
         {
             FormatProblem problem => (StatusCodes.Status422UnprocessableEntity, problem.Message),
             BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } =>
-                (StatusCodes.Status413PayloadTooLarge, "This is larger than can be taken here. A file may have up to 20 MB, and what is written on a page a few hundred characters."),
+                (StatusCodes.Status413PayloadTooLarge, $"This is larger than can be taken here. A file may have up to {FileSize.Said}, and what is written on a page a few hundred characters."),
             // Of something that comes in several kinds it was not said which.
             NotSupportedException { Source: "System.Text.Json" } => (StatusCodes.Status400BadRequest, NotUnderstood),
             BadHttpRequestException problem => (problem.StatusCode, NotUnderstood),

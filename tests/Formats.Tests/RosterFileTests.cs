@@ -124,6 +124,6 @@ public sealed class RosterFileTests
     {
         var rows = Encoding.UTF8.GetBytes("Given name,Family name\n" + string.Concat(Enumerable.Range(0, 100_000).Select(i => $"A{i},B{i}\n")));
         Should.Throw<FormatProblem>(() => RosterFile.Read(rows, null)).Message.ShouldContain("more than 20,000 rows");
-        Should.Throw<FormatProblem>(() => RosterFile.Read(new byte[Table.LargestFile + 1], null)).Message.ShouldContain("larger than 20 MB");
+        Should.Throw<FormatProblem>(() => RosterFile.Read(new byte[FileSize.Largest + 1], null)).Message.ShouldContain("larger than 20 MB");
     }
 }

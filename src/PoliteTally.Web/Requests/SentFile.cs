@@ -43,11 +43,7 @@ internal sealed record SentFile(
             throw new FormatProblem("A file is missing. Send it as a form with the field “file”.");
         }
 
-        if (file.Length > Table.LargestFile)
-        {
-            throw new FormatProblem("This file is larger than 20 MB. Save only the sheet with the names as CSV and bring in that.");
-        }
-
+        FileSize.Check(file.Length, FileSize.OnlyTheSheet);
         using var bytes = new MemoryStream();
         await file.CopyToAsync(bytes);
         return new SentFile(

@@ -43,12 +43,17 @@ export async function ask<T>(answer: Promise<{ data?: T; error?: unknown; respon
   return data as T
 }
 
+/** The largest file that the server reads, in bytes; a test of the server sees to it that both say the same. */
 export const largestFile = 20_000_000
+export const largestFileSaid = `${largestFile / 1e6} MB`
 
 /** Sends a file with what was decided about it; to look at it, or to bring it in. */
 export async function sendFile<T>(path: string, file: File, decided: Record<string, string>): Promise<T> {
   if (file.size > largestFile)
-    throw new Problem('This file is larger than 20 MB. Save only the sheet with the names as CSV.', 413)
+    throw new Problem(
+      `This file is larger than ${largestFileSaid}. Save only what is needed as CSV, and bring in that.`,
+      413,
+    )
   const form = new FormData()
   form.set('file', file)
   for (const [field, value] of Object.entries(decided)) form.set(field, value)
