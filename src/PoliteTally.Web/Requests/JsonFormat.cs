@@ -41,6 +41,22 @@ internal static class JsonFormat
             document.Servers = [];
             return Task.CompletedTask;
         });
+        options.AddOperationTransformer((operation, context, _) =>
+        {
+            // The handler takes the thing itself, see Own; whoever calls still says which.
+            if (context.Description.RelativePath!.Contains("{id:", StringComparison.Ordinal) && operation.Parameters?.Any(p => p.Name == "id") is not true)
+            {
+                operation.Parameters = [new Microsoft.OpenApi.OpenApiParameter
+                {
+                    Name = "id",
+                    In = Microsoft.OpenApi.ParameterLocation.Path,
+                    Required = true,
+                    Schema = new Microsoft.OpenApi.OpenApiSchema { Type = Microsoft.OpenApi.JsonSchemaType.String, Format = "uuid" },
+                }, .. operation.Parameters ?? []];
+            }
+
+            return Task.CompletedTask;
+        });
         options.AddSchemaTransformer((schema, context, _) =>
         {
             var type = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type;

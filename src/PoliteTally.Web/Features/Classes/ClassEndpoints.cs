@@ -62,13 +62,9 @@ internal static class ClassEndpoints
             return TypedResults.Ok(new ClassLine(added.Id, added.Name, 0, 0, Archived: false, null));
         }).WithName("MakeClass");
 
-        api.MapGet("/classes/{id:guid}", async Task<Results<Ok<ClassPage>, NotFound>> (Guid id, SchoolDb db) =>
+        api.MapGet("/classes/{id:guid}", async (Guid id, OwnClass own, SchoolDb db) =>
         {
-            if (await db.Classes.AsNoTracking().Include(c => c.Term).FirstOrDefaultAsync(c => c.Id == id) is not { } found)
-            {
-                return TypedResults.NotFound();
-            }
-
+            var found = own.Row;
             var lessons = await db.Lessons.AsNoTracking().Where(l => l.ClassId == id).OrderByDescending(l => l.PlannedStart).ToListAsync();
             var series = await db.Series.AsNoTracking().Where(s => s.ClassId == id).OrderBy(s => s.FirstDay).ToListAsync();
             var (students, left) = StudentsOf(db, id);

@@ -19,18 +19,12 @@ internal static class KnownNameEndpoints
 {
     public static void MapKnownNames(this RouteGroupBuilder api)
     {
-        api.MapGet("/classes/{id:guid}/names", async Task<Results<Ok<IReadOnlyList<KnownNameLine>>, NotFound>> (Guid id, SchoolDb db) =>
-            await db.Classes.AnyAsync(c => c.Id == id) ? TypedResults.Ok(await LinesOf(id, db)) : TypedResults.NotFound())
+        api.MapGet("/classes/{id:guid}/names", async (Guid id, OwnClass own, SchoolDb db) => TypedResults.Ok(await LinesOf(id, db)))
             .WithName("GetKnownNames");
 
-        api.MapPut("/classes/{id:guid}/names", async Task<Results<Ok<IReadOnlyList<KnownNameLine>>, NotFound, ProblemHttpResult>> (
-            Guid id, KnownNameWord word, SchoolDb db, OpenLessons openLessons, IClock clock) =>
+        api.MapPut("/classes/{id:guid}/names", async Task<Results<Ok<IReadOnlyList<KnownNameLine>>, ProblemHttpResult>> (
+            Guid id, OwnClass own, KnownNameWord word, SchoolDb db, OpenLessons openLessons, IClock clock) =>
         {
-            if (!await db.Classes.AnyAsync(c => c.Id == id))
-            {
-                return TypedResults.NotFound();
-            }
-
             if (SentText.Line(word.Name, 200) is not { } name || NameFolding.Fold(name).Length == 0)
             {
                 return Refused.Because("The name is empty or too long.");

@@ -20,14 +20,9 @@ internal static class PassEndpoints
 
     public static void MapPasses(this RouteGroupBuilder api)
     {
-        api.MapPost("/classes/{id:guid}/passes", async Task<Results<Ok<IReadOnlyList<PassSlip>>, NotFound, ProblemHttpResult>> (
-            Guid id, PassesWanted wanted, SchoolDb db, Passes passes, PageSessions sessions, PagePublisher pages, IClock clock) =>
+        api.MapPost("/classes/{id:guid}/passes", async Task<Results<Ok<IReadOnlyList<PassSlip>>, ProblemHttpResult>> (
+            Guid id, OwnClass own, PassesWanted wanted, SchoolDb db, Passes passes, PageSessions sessions, PagePublisher pages, IClock clock) =>
         {
-            if (!await db.Classes.AnyAsync(c => c.Id == id))
-            {
-                return TypedResults.NotFound();
-            }
-
             var roster = Rosters.Of(db, id).ToDictionary(s => s.Name.Id);
             if (wanted.Students is null or { Count: 0 or > MostAtOnce } || wanted.Students.Any(s => !roster.ContainsKey(s)))
             {

@@ -19,26 +19,15 @@ internal static class RosterEndpoints
 {
     public static void MapRosters(this RouteGroupBuilder api)
     {
-        api.MapPost("/classes/{id:guid}/roster/preview", async Task<Results<Ok<RosterLook>, NotFound>> (
-            Guid id, HttpRequest request, SchoolDb db) =>
+        api.MapPost("/classes/{id:guid}/roster/preview", async (Guid id, OwnClass own, HttpRequest request, SchoolDb db) =>
         {
-            if (!await db.Classes.AnyAsync(c => c.Id == id))
-            {
-                return TypedResults.NotFound();
-            }
-
             var preview = Read(await SentFile.From(request));
             return TypedResults.Ok(new RosterLook(preview, Compare(id, preview, db)));
         }).WithName("PreviewRoster").RequireRateLimiting(Limits.Files);
 
-        api.MapPost("/classes/{id:guid}/roster", async Task<Results<Ok<RosterBroughtIn>, NotFound, ProblemHttpResult>> (
-            Guid id, HttpRequest request, SchoolDb db, OpenLessons openLessons, Owner owner, IClock clock) =>
+        api.MapPost("/classes/{id:guid}/roster", async Task<Results<Ok<RosterBroughtIn>, ProblemHttpResult>> (
+            Guid id, OwnClass own, HttpRequest request, SchoolDb db, OpenLessons openLessons, Owner owner, IClock clock) =>
         {
-            if (!await db.Classes.AnyAsync(c => c.Id == id))
-            {
-                return TypedResults.NotFound();
-            }
-
             var sent = await SentFile.From(request);
             var preview = Read(sent);
             if (preview is { Classes.Count: > 1, ChosenClass: null })

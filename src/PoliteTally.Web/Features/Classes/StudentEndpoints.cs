@@ -24,14 +24,9 @@ internal static class StudentEndpoints
 
     public static void MapStudents(this RouteGroupBuilder api)
     {
-        api.MapPost("/classes/{id:guid}/students", async Task<Results<Ok<StudentLine>, NotFound, ProblemHttpResult>> (
-            Guid id, StudentRecord record, SchoolDb db, OpenLessons openLessons, IClock clock) =>
+        api.MapPost("/classes/{id:guid}/students", async Task<Results<Ok<StudentLine>, ProblemHttpResult>> (
+            Guid id, OwnClass own, StudentRecord record, SchoolDb db, OpenLessons openLessons, IClock clock) =>
         {
-            if (!await db.Classes.AnyAsync(c => c.Id == id))
-            {
-                return TypedResults.NotFound();
-            }
-
             var student = new Student { Id = Guid.CreateVersion7(), Family = "", Given = "" };
             if (await WhyNot(student, record, db) is { } why)
             {

@@ -23,14 +23,9 @@ internal static class LessonEndpoints
 
     public static void MapLessons(this RouteGroupBuilder api)
     {
-        api.MapPost("/classes/{id:guid}/lessons", async Task<Results<Ok<LessonLine>, NotFound, ProblemHttpResult>> (
-            Guid id, LessonNow made, SchoolDb db, Owner owner, LedgerWriter ledger, OpenLessons openLessons, IClock clock) =>
+        api.MapPost("/classes/{id:guid}/lessons", async Task<Results<Ok<LessonLine>, ProblemHttpResult>> (
+            Guid id, OwnClass own, LessonNow made, SchoolDb db, Owner owner, LedgerWriter ledger, OpenLessons openLessons, IClock clock) =>
         {
-            if (await db.Classes.AsNoTracking().FirstOrDefaultAsync(c => c.Id == id) is not { } inClass)
-            {
-                return TypedResults.NotFound();
-            }
-
             if (made.Minutes is < 5 or > 600)
             {
                 return Refused.Because(HowLong);
@@ -61,17 +56,12 @@ internal static class LessonEndpoints
             await ledger.Append(owner.Id, lesson.Id, Source.Tapped, "", [new NewEntry(Guid.CreateVersion7(), now, new LessonStarted())]);
             // Planned ones may have counted as earlier than this; now it has begun.
             await LessonNumbers.Renew(id, db, openLessons);
-            return TypedResults.Ok(LessonLine.Of((await db.Lessons.AsNoTracking().FirstAsync(l => l.Id == lesson.Id)), inClass.Name));
+            return TypedResults.Ok(LessonLine.Of((await db.Lessons.AsNoTracking().FirstAsync(l => l.Id == lesson.Id)), own.Row.Name));
         }).WithName("StartLessonNow");
 
-        api.MapPost("/classes/{id:guid}/lessons/planned", async Task<Results<Ok<LessonLine>, NotFound, ProblemHttpResult>> (
-            Guid id, LessonPlanned sent, SchoolDb db, Owner owner, OpenLessons openLessons) =>
+        api.MapPost("/classes/{id:guid}/lessons/planned", async Task<Results<Ok<LessonLine>, ProblemHttpResult>> (
+            Guid id, OwnClass own, LessonPlanned sent, SchoolDb db, Owner owner, OpenLessons openLessons) =>
         {
-            if (await db.Classes.AsNoTracking().FirstOrDefaultAsync(c => c.Id == id) is not { } inClass)
-            {
-                return TypedResults.NotFound();
-            }
-
             if (WhyNot(sent) is { } why)
             {
                 return Refused.Because(why);
@@ -81,7 +71,7 @@ internal static class LessonEndpoints
             Write(sent, lesson, await ZoneOf(db, owner));
             db.Lessons.Add(lesson);
             await LessonNumbers.Renew(id, db, openLessons);
-            return TypedResults.Ok(LessonLine.Of(lesson, inClass.Name));
+            return TypedResults.Ok(LessonLine.Of(lesson, own.Row.Name));
         }).WithName("PlanLesson");
 
         api.MapPut("/lessons/{id:guid}", async Task<Results<Ok<LessonLine>, NotFound, ProblemHttpResult>> (

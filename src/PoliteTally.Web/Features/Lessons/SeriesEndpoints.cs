@@ -44,14 +44,9 @@ internal static class SeriesEndpoints
 {
     public static void MapSeries(this RouteGroupBuilder api)
     {
-        api.MapPost("/classes/{id:guid}/series/preview", async Task<Results<Ok<IReadOnlyList<SeriesDate>>, NotFound, ProblemHttpResult>> (
-            Guid id, SeriesSent sent, SchoolDb db, Owner owner) =>
+        api.MapPost("/classes/{id:guid}/series/preview", async Task<Results<Ok<IReadOnlyList<SeriesDate>>, ProblemHttpResult>> (
+            OwnClass own, SeriesSent sent, SchoolDb db, Owner owner) =>
         {
-            if (await db.Classes.AsNoTracking().Include(c => c.Term).FirstOrDefaultAsync(c => c.Id == id) is not { } inClass)
-            {
-                return TypedResults.NotFound();
-            }
-
             if (WhyNot(sent) is { } why)
             {
                 return Refused.Because(why);
@@ -59,17 +54,12 @@ internal static class SeriesEndpoints
 
             var zone = await LessonEndpoints.ZoneOf(db, owner);
             return TypedResults.Ok<IReadOnlyList<SeriesDate>>(
-                [.. RuleOf(sent).On(TermLine.DaysOffOf(inClass.Term)).Select(d => new SeriesDate(d.Day, WeeklySeries.At(d.Day, sent.Time, zone), d.Off))]);
+                [.. RuleOf(sent).On(TermLine.DaysOffOf(own.Row.Term)).Select(d => new SeriesDate(d.Day, WeeklySeries.At(d.Day, sent.Time, zone), d.Off))]);
         }).WithName("PreviewSeries");
 
-        api.MapPost("/classes/{id:guid}/series", async Task<Results<Ok<SeriesChanged>, NotFound, ProblemHttpResult>> (
-            Guid id, SeriesSent sent, SchoolDb db, Owner owner, OpenLessons openLessons) =>
+        api.MapPost("/classes/{id:guid}/series", async Task<Results<Ok<SeriesChanged>, ProblemHttpResult>> (
+            Guid id, OwnClass own, SeriesSent sent, SchoolDb db, Owner owner, OpenLessons openLessons) =>
         {
-            if (await db.Classes.AsNoTracking().Include(c => c.Term).FirstOrDefaultAsync(c => c.Id == id) is not { } inClass)
-            {
-                return TypedResults.NotFound();
-            }
-
             if (WhyNot(sent) is { } why)
             {
                 return Refused.Because(why);
@@ -78,7 +68,7 @@ internal static class SeriesEndpoints
             var series = new Series { Id = Guid.CreateVersion7(), ClassId = id, Title = "", Days = "" };
             Write(sent, series);
             var zone = await LessonEndpoints.ZoneOf(db, owner);
-            var days = DaysOf(sent, inClass.Term).ToList();
+            var days = DaysOf(sent, own.Row.Term).ToList();
             if (days.Count == 0)
             {
                 return Refused.Because("No day is left for a lesson: every one is off or taken out. Nothing was stored.");

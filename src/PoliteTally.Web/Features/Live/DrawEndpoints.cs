@@ -21,14 +21,10 @@ public sealed record DrawMade(Guid Student, string Why, decimal Odds, long Posit
 internal static class DrawEndpoints
 {
     public static void MapDraw(this RouteGroupBuilder api) =>
-        api.MapPost("/lessons/{id:guid}/draw", async Task<Results<Ok<DrawMade>, NotFound, ProblemHttpResult>> (
-            Guid id, DrawWanted wanted, LedgerWriter ledger, OpenLessons openLessons, Owner owner, HttpContext http, IClock clock) =>
+        api.MapPost("/lessons/{id:guid}/draw", async Task<Results<Ok<DrawMade>, ProblemHttpResult>> (
+            Guid id, OwnLesson own, DrawWanted wanted, LedgerWriter ledger, Owner owner, HttpContext http, IClock clock) =>
         {
-            if (await openLessons.Find(owner.Id, id) is not { } open)
-            {
-                return TypedResults.NotFound();
-            }
-
+            var open = own.Open;
             var state = open.State;
             if (state.Entries.FirstOrDefault(e => e.Id == wanted.Id) is { Act: Called known })
             {

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Groups;
+using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
@@ -30,17 +31,16 @@ public sealed record GroupsBefore(Guid LessonId, int Number, string Title, Insta
 internal static class GroupEndpoints
 {
     private const int LessonsBack = 12;
+    private static readonly string MadeThem = ActJson.NamesOf(typeof(GroupsMade))[0];
+    private static readonly IReadOnlyList<string> OfGroups =
+        ActJson.NamesOf(typeof(GroupsMade), typeof(GroupJoined), typeof(GroupRenamed), typeof(GroupsDissolved), typeof(Struck));
 
     public static void MapGroups(this RouteGroupBuilder api)
     {
-        api.MapPost("/lessons/{id:guid}/groups/propose", async Task<Results<Ok<GroupsProposed>, NotFound, ProblemHttpResult>> (
-            Guid id, GroupsWanted wanted, OpenLessons openLessons, SchoolDb db, Owner owner) =>
+        api.MapPost("/lessons/{id:guid}/groups/propose", async Task<Results<Ok<GroupsProposed>, ProblemHttpResult>> (
+            OwnLesson own, GroupsWanted wanted, SchoolDb db) =>
         {
-            if (await openLessons.Find(owner.Id, id) is not { } open)
-            {
-                return TypedResults.NotFound();
-            }
-
+            var open = own.Open;
             var roster = open.Roster.Select(s => s.Name.Id).ToHashSet();
             var students = (wanted.Students ?? []).Where(roster.Contains).Distinct().ToList();
             if (students.Count == 0)
@@ -62,14 +62,9 @@ internal static class GroupEndpoints
                 found.Groups, [.. found.Split.Select(p => (IReadOnlyList<Guid>)[p.A, p.B])], [.. found.Joined.Select(p => (IReadOnlyList<Guid>)[p.A, p.B])], found.Repeats));
         }).WithName("ProposeGroups");
 
-        api.MapGet("/lessons/{id:guid}/groups/before", async Task<Results<Ok<IReadOnlyList<GroupsBefore>>, NotFound>> (
-            Guid id, OpenLessons openLessons, SchoolDb db, Owner owner) =>
+        api.MapGet("/lessons/{id:guid}/groups/before", async (Guid id, OwnLesson own, SchoolDb db) =>
         {
-            if (await openLessons.Find(owner.Id, id) is not { } open)
-            {
-                return TypedResults.NotFound();
-            }
-
+            var open = own.Open;
             var state = open.State;
             IEnumerable<GroupsBefore> here = state.Groups.Now.Count == 0 && state.Groups.Last.Count > 0
                 ? [new GroupsBefore(id, open.Lesson.Number, open.Lesson.Title, open.Lesson.PlannedStart, state.Groups.Last)]
@@ -83,13 +78,13 @@ internal static class GroupEndpoints
     {
         var earlier = await db.Lessons.AsNoTracking()
             .Where(l => l.ClassId == lesson.ClassId && l.Id != lesson.Id && l.PlannedStart < lesson.PlannedStart
-                && db.Entries.Any(e => e.LessonId == l.Id && e.Act.StartsWith("{\"type\":\"groupsMade\"")))
+                && db.Entries.Any(e => e.LessonId == l.Id && e.Kind == MadeThem))
             .OrderByDescending(l => l.PlannedStart).Take(LessonsBack).ToListAsync();
         var merged = Rosters.Merged(db);
         var before = new List<GroupsBefore>();
         foreach (var one in earlier)
         {
-            var entries = await db.Entries.AsNoTracking().Where(e => e.LessonId == one.Id && (e.Act.StartsWith("{\"type\":\"group") || e.Act.StartsWith("{\"type\":\"struck\"")))
+            var entries = await db.Entries.AsNoTracking().Where(e => e.LessonId == one.Id && OfGroups.Contains(e.Kind))
                 .ToListAsync();
             var groups = LessonState.Fold(entries.Select(OpenLesson.EntryOf), merged).Groups.Last;
             if (groups.Count > 0)

@@ -25,21 +25,15 @@ internal static class LiveEndpoints
 
     public static void MapLive(this RouteGroupBuilder api)
     {
-        api.MapGet("/lessons/{id:guid}/live", async Task<Results<Ok<LiveView>, NotFound>> (
-            Guid id, LedgerWriter ledger, OpenLessons openLessons, LivePublisher live, Owner owner) =>
-            await openLessons.Find(owner.Id, id) is { } open ? TypedResults.Ok(live.ViewOf(open)) : TypedResults.NotFound()).WithName("GetLive");
+        api.MapGet("/lessons/{id:guid}/live", (OwnLesson own, LivePublisher live) =>
+            TypedResults.Ok(live.ViewOf(own.Open))).WithName("GetLive");
 
-        api.MapGet("/lessons/{id:guid}/live/since/{position:long}", async Task<Results<Ok<LivePatch>, NotFound>> (
-            Guid id, long position, LedgerWriter ledger, OpenLessons openLessons, LivePublisher live, Owner owner) =>
-            await openLessons.Find(owner.Id, id) is { } open ? TypedResults.Ok(live.Since(position, open)) : TypedResults.NotFound()).WithName("GetLiveSince");
+        api.MapGet("/lessons/{id:guid}/live/since/{position:long}", (OwnLesson own, long position, LivePublisher live) =>
+            TypedResults.Ok(live.Since(position, own.Open))).WithName("GetLiveSince");
 
-        api.MapGet("/lessons/{id:guid}/chat", async Task<Results<Ok<ChatView>, NotFound>> (Guid id, LedgerWriter ledger, OpenLessons openLessons, Owner owner) =>
+        api.MapGet("/lessons/{id:guid}/chat", (OwnLesson own) =>
         {
-            if (await openLessons.Find(owner.Id, id) is not { } open)
-            {
-                return TypedResults.NotFound();
-            }
-
+            var open = own.Open;
             var (position, state) = (open.Position, open.State);
             return TypedResults.Ok(ChatView.Of(open, state, position, withPrivate: true));
         }).WithName("GetChat");

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Notes;
 using PoliteTally.Store;
@@ -42,23 +43,19 @@ public sealed record ReachOne(Guid Id, Guid Student);
 internal static class ReachEndpoints
 {
     private const int MostAtOnce = 100;
+    private static readonly IReadOnlyList<string> OfContacts = ActJson.NamesOf(typeof(ContactTried), typeof(Struck));
     private const string Subject = "{class}: we have begun";
     private const string Text = "Hello {name},\n\nour lesson “{title}” has begun, and we miss you. You can still come in:\n\n{link}\n\nIf something keeps you, just write back.\n\n{teacher}\n";
 
     public static void MapReaching(this RouteGroupBuilder api)
     {
-        api.MapGet("/lessons/{id:guid}/reaching", async Task<Results<Ok<ReachingView>, NotFound>> (
-            Guid id, OpenLessons openLessons, SchoolDb db, IMail mail, Owner owner) =>
-            await openLessons.Find(owner.Id, id) is { } open ? TypedResults.Ok(await ViewOf(open, db, mail)) : TypedResults.NotFound()).WithName("GetReaching");
+        api.MapGet("/lessons/{id:guid}/reaching", async (OwnLesson own, SchoolDb db, IMail mail) =>
+            TypedResults.Ok(await ViewOf(own.Open, db, mail))).WithName("GetReaching");
 
-        api.MapPost("/lessons/{id:guid}/reaching", async Task<Results<Ok<ReachingView>, NotFound, ProblemHttpResult>> (
-            Guid id, ReachOut wanted, OpenLessons openLessons, MissingPost post, SchoolDb db, IMail mail, Owner owner, HttpContext http) =>
+        api.MapPost("/lessons/{id:guid}/reaching", async Task<Results<Ok<ReachingView>, ProblemHttpResult>> (
+            Guid id, OwnLesson own, ReachOut wanted, OpenLessons openLessons, MissingPost post, SchoolDb db, IMail mail, Owner owner, HttpContext http) =>
         {
-            if (await openLessons.Find(owner.Id, id) is not { } open)
-            {
-                return TypedResults.NotFound();
-            }
-
+            var open = own.Open;
             var word = new Core.GroundRules.WordAhead { Subject = wanted.Subject ?? "", Text = wanted.Text ?? "" };
             if (word.Problems().FirstOrDefault() is { } wrong)
             {
@@ -115,7 +112,7 @@ internal static class ReachEndpoints
         var lesson = open.Lesson;
         var rows = await db.Entries.AsNoTracking().Include(e => e.Lesson)
             .Where(e => e.Lesson!.ClassId == lesson.ClassId && e.LessonId != lesson.Id && e.Lesson.PlannedStart < lesson.PlannedStart
-                && (e.Act.StartsWith("{\"type\":\"contactTried\"") || e.Act.StartsWith("{\"type\":\"struck\"")))
+                && OfContacts.Contains(e.Kind))
             .ToListAsync();
         return rows.GroupBy(r => r.LessonId).Select(g => (g.First().Lesson!, State: LessonState.Fold(g.Select(OpenLesson.EntryOf), open.Merged)))
             .OrderByDescending(l => l.Item1.PlannedStart)

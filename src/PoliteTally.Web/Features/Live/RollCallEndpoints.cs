@@ -23,25 +23,17 @@ internal static class RollCallEndpoints
 {
     public static void MapRollCall(this RouteGroupBuilder api)
     {
-        api.MapGet("/lessons/{id:guid}/roll-call", async Task<Results<Ok<RollCallView>, NotFound, ProblemHttpResult>> (
-            Guid id, long? at, OpenLessons openLessons, Owner owner, IClock clock) =>
+        api.MapGet("/lessons/{id:guid}/roll-call", async Task<Results<Ok<RollCallView>, ProblemHttpResult>> (
+            OwnLesson own, long? at, IClock clock) =>
         {
-            if (await openLessons.Find(owner.Id, id) is not { } open)
-            {
-                return TypedResults.NotFound();
-            }
-
+            var open = own.Open;
             return ViewAt(at, open, clock) is { } view ? TypedResults.Ok(view) : WrongMoment();
         }).WithName("GetRollCall");
 
-        api.MapGet("/lessons/{id:guid}/roll-call.csv", async Task<Results<FileContentHttpResult, NotFound, ProblemHttpResult>> (
-            Guid id, long? at, OpenLessons openLessons, SchoolDb db, Owner owner, IClock clock) =>
+        api.MapGet("/lessons/{id:guid}/roll-call.csv", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (
+            OwnLesson own, long? at, SchoolDb db, Owner owner, IClock clock) =>
         {
-            if (await openLessons.Find(owner.Id, id) is not { } open)
-            {
-                return TypedResults.NotFound();
-            }
-
+            var open = own.Open;
             if (ViewAt(at, open, clock) is not { } view)
             {
                 return WrongMoment();

@@ -3,8 +3,8 @@ using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Names;
-using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Live;
 
@@ -25,10 +25,11 @@ public sealed record StudentEntry(
 internal static class StudentEntryEndpoints
 {
     public static void MapStudentEntries(this RouteGroupBuilder api) =>
-        api.MapGet("/lessons/{id:guid}/students/{student:guid}/entries", async Task<Results<Ok<StudentEntryList>, NotFound>> (
-            Guid id, Guid student, OpenLessons openLessons, Owner owner, IClock clock) =>
+        api.MapGet("/lessons/{id:guid}/students/{student:guid}/entries", Results<Ok<StudentEntryList>, NotFound> (
+            OwnLesson own, Guid student, IClock clock) =>
         {
-            if (await openLessons.Find(owner.Id, id) is not { } open || open.OnSheetOf(student) is not { } found)
+            var open = own.Open;
+            if (open.OnSheetOf(student) is not { } found)
             {
                 return TypedResults.NotFound();
             }

@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text.Json;
-using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Hands;
@@ -11,6 +10,7 @@ using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Lessons;
 using PoliteTally.Web.Features.Scores;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Reports;
 
@@ -34,17 +34,12 @@ internal static class ReportEndpoints
 {
     public static void MapReports(this RouteGroupBuilder api)
     {
-        api.MapGet("/classes/{id:guid}/report", async Task<Results<Ok<ClassReport>, NotFound>> (Guid id, SchoolDb db) =>
-            await TermSheet.Class(id, db) is { } term ? TypedResults.Ok(Of(id, term)) : TypedResults.NotFound()).WithName("GetClassReport");
+        api.MapGet("/classes/{id:guid}/report", async (Guid id, OwnClass own, SchoolDb db) =>
+            TypedResults.Ok(Of(id, await TermSheet.Of(own.Row, db)))).WithName("GetClassReport");
 
-        api.MapGet("/classes/{id:guid}/report.csv", async Task<Results<FileContentHttpResult, NotFound>> (
-            Guid id, SchoolDb db, Owner owner) =>
+        api.MapGet("/classes/{id:guid}/report.csv", async (Guid id, OwnClass own, SchoolDb db, Owner owner) =>
         {
-            if (await TermSheet.Class(id, db) is not { } term)
-            {
-                return TypedResults.NotFound();
-            }
-
+            var term = await TermSheet.Of(own.Row, db);
             var zone = await LessonEndpoints.ZoneOf(db, owner);
             return TypedResults.File(Csv(Of(id, term), term, zone), "text/csv; charset=utf-8", $"{FileNameOf(term.Name)}-report.csv");
         }).WithName("GetClassReportCsv");

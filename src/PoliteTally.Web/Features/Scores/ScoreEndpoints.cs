@@ -8,6 +8,7 @@ using PoliteTally.Core.Text;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Live;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Scores;
 
@@ -38,13 +39,9 @@ internal static class ScoreEndpoints
 {
     public static void MapScores(this RouteGroupBuilder api)
     {
-        api.MapGet("/classes/{id:guid}/scores", async Task<Results<Ok<ScoreSheet>, NotFound>> (Guid id, SchoolDb db) =>
+        api.MapGet("/classes/{id:guid}/scores", async (Guid id, OwnClass own, SchoolDb db) =>
         {
-            if (await TermSheet.Class(id, db) is not { } term)
-            {
-                return TypedResults.NotFound();
-            }
-
+            var term = await TermSheet.Of(own.Row, db);
             return TypedResults.Ok(new ScoreSheet(
                 id, term.Name, [.. term.Lessons.Select(l => new ScoredColumn(l.Id, l.Number, l.Title, l.PlannedStart))],
                 [.. term.Roster.Select(s => new ScoredRow(
@@ -53,9 +50,10 @@ internal static class ScoreEndpoints
         }).WithName("GetScores");
 
         api.MapGet("/classes/{id:guid}/scores/{student:guid}", async Task<Results<Ok<TermExplanation>, NotFound>> (
-            Guid id, Guid student, SchoolDb db) =>
+            OwnClass own, Guid student, SchoolDb db) =>
         {
-            if (await TermSheet.Class(id, db) is not { } term || term.Roster.FirstOrDefault(s => s.Name.Id == student) is not { } found)
+            var term = await TermSheet.Of(own.Row, db);
+            if (term.Roster.FirstOrDefault(s => s.Name.Id == student) is not { } found)
             {
                 return TypedResults.NotFound();
             }
@@ -66,10 +64,11 @@ internal static class ScoreEndpoints
                 term.Scheme.LessonsForTerm));
         }).WithName("ExplainTerm");
 
-        api.MapGet("/lessons/{id:guid}/scores/{student:guid}", async Task<Results<Ok<Explanation>, NotFound>> (
-            Guid id, Guid student, OpenLessons openLessons, Owner owner) =>
+        api.MapGet("/lessons/{id:guid}/scores/{student:guid}", Results<Ok<Explanation>, NotFound> (
+            OwnLesson own, Guid student) =>
         {
-            if (await openLessons.Find(owner.Id, id) is not { } open || open.Roster.FirstOrDefault(s => s.Name.Id == student) is not { } found)
+            var open = own.Open;
+            if (open.Roster.FirstOrDefault(s => s.Name.Id == student) is not { } found)
             {
                 return TypedResults.NotFound();
             }

@@ -24,14 +24,9 @@ internal sealed class TermSheet
 
     public IReadOnlyList<Lesson> Lessons { get; }
 
-    /// <summary>Null if this owner has no such class.</summary>
-    public static async Task<TermSheet?> Class(Guid id, SchoolDb db)
+    public static async Task<TermSheet> Of(SchoolClass row, SchoolDb db)
     {
-        if (await db.Classes.AsNoTracking().FirstOrDefaultAsync(c => c.Id == id) is not { } found)
-        {
-            return null;
-        }
-
+        var id = row.Id;
         var lessons = await db.Lessons.AsNoTracking().Where(l => l.ClassId == id && l.Stage == LessonStage.Settled)
             .OrderBy(l => l.PlannedStart).ToListAsync();
         var summaries = await db.Summaries.AsNoTracking().Where(s => s.Lesson!.ClassId == id).ToListAsync();
@@ -40,7 +35,7 @@ internal sealed class TermSheet
         var now = Rosters.Of(db, id);
         var here = now.Select(s => s.Name.Id).ToHashSet();
         return new TermSheet(
-            found.Name, RulesJson.Of(found).Scheme,
+            row.Name, RulesJson.Of(row).Scheme,
             [.. now, .. Rosters.Ever(db, id).Where(s => !here.Contains(s.Name.Id) && known.Contains(s.Name.Id))], lessons, summaries);
     }
 

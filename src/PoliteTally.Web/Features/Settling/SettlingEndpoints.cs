@@ -29,19 +29,13 @@ internal static class SettlingEndpoints
 {
     public static void MapSettling(this RouteGroupBuilder api)
     {
-        api.MapGet("/lessons/{id:guid}/settling", async Task<Results<Ok<SettlingView>, NotFound>> (
-            Guid id, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, IClock clock) =>
-            await openLessons.Find(owner.Id, id) is { } open ? TypedResults.Ok(await ViewOf(open, db, clock)) : TypedResults.NotFound())
+        api.MapGet("/lessons/{id:guid}/settling", async (OwnLesson own, SchoolDb db, IClock clock) =>
+            TypedResults.Ok(await ViewOf(own.Open, db, clock)))
             .WithName("GetSettling");
 
-        api.MapPost("/lessons/{id:guid}/attendance/preview", async Task<Results<Ok<AttendanceLook>, NotFound>> (
-            Guid id, HttpRequest request, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner) =>
+        api.MapPost("/lessons/{id:guid}/attendance/preview", async (Guid id, OwnLesson own, HttpRequest request, SchoolDb db, Owner owner) =>
         {
-            if (await openLessons.Find(owner.Id, id) is not { } open)
-            {
-                return TypedResults.NotFound();
-            }
-
+            var open = own.Open;
             var sent = await SentFile.From(request);
             var (list, zone) = await Read(sent, open, db, owner);
             var fingerprint = FingerprintOf(sent);
@@ -53,14 +47,10 @@ internal static class SettlingEndpoints
                 await db.BroughtIn.AnyAsync(f => f.LessonId == id && f.Fingerprint == fingerprint)));
         }).WithName("PreviewAttendance").RequireRateLimiting(Limits.Files);
 
-        api.MapPost("/lessons/{id:guid}/attendance", async Task<Results<Ok<SettlingView>, NotFound, ProblemHttpResult>> (
-            Guid id, HttpRequest request, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, IClock clock) =>
+        api.MapPost("/lessons/{id:guid}/attendance", async Task<Results<Ok<SettlingView>, ProblemHttpResult>> (
+            Guid id, OwnLesson own, HttpRequest request, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, IClock clock) =>
         {
-            if (await openLessons.Find(owner.Id, id) is not { } open)
-            {
-                return TypedResults.NotFound();
-            }
-
+            var open = own.Open;
             if (open.Lesson.Stage is not LessonStage.Ended)
             {
                 return TypedResults.Problem(
@@ -113,9 +103,10 @@ internal static class SettlingEndpoints
         }).WithName("BringInAttendance").RequireRateLimiting(Limits.Files);
 
         api.MapPut("/lessons/{id:guid}/names", async Task<Results<Ok<SettlingView>, NotFound, ProblemHttpResult>> (
-            Guid id, NameWordGiven word, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, HttpContext http, IClock clock) =>
+            Guid id, OwnLesson own, NameWordGiven word, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, HttpContext http, IClock clock) =>
         {
-            if (await openLessons.Find(owner.Id, id) is not { } open || open.State.Names.All.GetValueOrDefault(word.Name ?? "") is not { } name)
+            var open = own.Open;
+            if (open.State.Names.All.GetValueOrDefault(word.Name ?? "") is not { } name)
             {
                 return TypedResults.NotFound();
             }
