@@ -10,9 +10,13 @@ const hub = {
   stopped: false,
   heard: new Map<string, (message: unknown) => void>(),
   invoked: [] as unknown[][],
+  breaks: () => {},
   again: () => {},
+  isClosed: () => {},
   on: (name: string, hear: (message: unknown) => void) => void hub.heard.set(name, hear),
+  onreconnecting: (breaks: () => void) => void (hub.breaks = breaks),
   onreconnected: (again: () => void) => void (hub.again = again),
+  onclose: (isClosed: () => void) => void (hub.isClosed = isClosed),
   start: () => {
     hub.starts++
     if (hub.failStarts-- > 0) return Promise.reject(new Error('nobody there'))
@@ -55,6 +59,18 @@ test('says what is to be heard as soon as it stands, and again after each break'
     ['Watch', 'lesson 14'],
     ['Watch', 'lesson 14'],
   ])
+})
+
+test('closed by the server for good, it is begun anew after a pause; who waits hears of each break', async () => {
+  let lost = 0
+  effectScope().run(() => keepConnected('/live', {}, watch, { lost: () => lost++ }))
+  await settled()
+  hub.breaks()
+  hub.isClosed()
+  expect(lost).toBe(1)
+  await settled(1000)
+  expect(hub.starts).toBe(2)
+  expect(hub.invoked).toHaveLength(2)
 })
 
 test('with nobody there it is tried again every second until somebody is', async () => {

@@ -1,5 +1,6 @@
 import { Problem, type Schemas } from '../api/client'
 import { Drawer } from './drawer'
+import { mayPass, pauseAfter } from './tryAgain'
 
 export type Act = Schemas['Act']
 
@@ -23,8 +24,6 @@ const mostAtOnce = 100
 /** What becomes of entries: stored, waiting for a connection or for somebody to sign in, or kept nowhere but in this window. */
 export type OutboxState = 'stored' | 'away' | 'signedOut' | 'unkept'
 
-/** Whether another try may go better: nobody answered, or the server is not well or has too much to do. */
-const passes = (status: number) => [0, 408, 425, 429].includes(status) || status >= 500
 /** Whether it is a matter of who is signed in. */
 const isSignedOut = (status: number) => status === 401 || status === 403
 
@@ -152,7 +151,7 @@ export class Outbox {
     } catch (problem) {
       this.failures++
       this.told(problem instanceof Problem && isSignedOut(problem.status) ? 'signedOut' : 'away')
-      this.again = setTimeout(() => void this.send(), Math.min(5000, 300 * 2 ** this.failures))
+      this.again = setTimeout(() => void this.send(), pauseAfter(this.failures))
     } finally {
       this.sending = false
     }
@@ -168,7 +167,7 @@ export class Outbox {
       }))
       await this.settle(waiting, await this.post(sent))
     } catch (problem) {
-      if (!(problem instanceof Problem) || passes(problem.status) || isSignedOut(problem.status)) throw problem
+      if (!(problem instanceof Problem) || mayPass(problem.status) || isSignedOut(problem.status)) throw problem
       // One that the server does not understand must not keep the others: each goes by itself, and that one is set aside.
       if (waiting.length > 1) for (const entry of waiting) await this.deliver([entry])
       else

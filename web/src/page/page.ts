@@ -1,6 +1,10 @@
-import { HubConnectionBuilder, HubConnectionState, LogLevel } from '@microsoft/signalr'
-import { computed, onScopeDispose, ref, shallowRef } from 'vue'
+import { useEventListener, useIntervalFn } from '@vueuse/core'
+import { computed, effectScope, onScopeDispose, ref, shallowRef, watch, type EffectScope } from 'vue'
 import type { Schemas } from '../api/client'
+import { keepConnected } from '../live/hubConnection'
+import { ServerTime } from '../live/serverTime'
+import { mayPass, pauseAfter } from '../live/tryAgain'
+import { ballotOf, keepBallot } from './ballots'
 
 export type Doing = Omit<Schemas['PageAct'], 'id'>
 export type PageQuestion = Schemas['PageQuestion']
@@ -9,15 +13,7 @@ interface Waiting {
   id: string
   act: Doing
 }
-/** An answer without a name: the tab keeps what it is until its question is closed, and that it was taken. */
-interface Ballot {
-  id: string
-  answer?: Doing['answer']
-  taken?: boolean
-}
-
-const random = () => crypto.randomUUID()
-const isAway = (status: number) => [0, 408, 425, 429].includes(status) || status >= 500
+const beat = 500
 
 /** Somebody's page of one lesson, kept in step with it; what was done while there was no connection goes out when there is one. */
 export function usePage(code: string) {
@@ -29,21 +25,14 @@ export function usePage(code: string) {
   const problem = ref('')
   const away = ref(false)
   const waiting = ref<Waiting[]>([])
-  let ahead = 0
+  const time = new ServerTime()
+  let failures = 0
   let sending = false
   // How often what concerns the student was told: an answer to what was asked before that is out of date.
   let told = 0
-  let over = false
 
   const base = `/api/page/${encodeURIComponent(code)}`
   const kept = `polite-tally-waiting-${code}`
-  // The id of an anonymous answer is all that can change it. The server keeps such answers in memory until their question closes, so this tab
-  // keeps them, too, and sends them again if the server had to start anew.
-  const ballotKey = (asking: string) => `polite-tally-ballot-${asking}`
-  const ballotOf = (asking: string) => JSON.parse(sessionStorage.getItem(ballotKey(asking)) ?? 'null') as Ballot | null
-  const keepBallot = (asking: string, ballot: Ballot) =>
-    sessionStorage.setItem(ballotKey(asking), JSON.stringify(ballot))
-
   function castAgain() {
     for (const q of own.value?.questions ?? []) {
       const ballot = q.anonymous ? ballotOf(q.asking) : null
@@ -59,13 +48,16 @@ export function usePage(code: string) {
       headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
       body: body === undefined ? undefined : JSON.stringify(body),
     }).catch(() => undefined)
+    failures = mayPass(response?.status ?? 0) ? failures + 1 : 0
     if (!response) return { status: 0, detail: 'No connection. It goes on by itself.' }
     const json = (await response.json().catch(() => undefined)) as (T & { detail?: string }) | undefined
     return { status: response.status, data: response.ok ? json : undefined, detail: json?.detail ?? '' }
   }
 
+  const later = (what: () => Promise<void>) => setTimeout(() => void what(), pauseAfter(failures))
+
   function show(view: Schemas['PageView']) {
-    ahead = view.now - Date.now()
+    time.heard(view.now)
     lesson.value = view.lesson ?? undefined
     own.value = view.own
     door.value = 'open'
@@ -80,9 +72,9 @@ export function usePage(code: string) {
     if (data) {
       show(data)
       void send()
-    } else if (isAway(status)) {
+    } else if (mayPass(status)) {
       away.value = true
-      setTimeout(load, 2000)
+      later(load)
     } else await ask()
   }
 
@@ -93,11 +85,10 @@ export function usePage(code: string) {
     if (data) {
       byName.value = data.byName
       door.value = 'closed'
-    } else if (isAway(status) && status !== 429) setTimeout(ask, 2000)
+    } else if (mayPass(status) && status !== 429) later(ask)
     else {
       problem.value = detail
       door.value = 'closed'
-      over = status === 410
     }
   }
 
@@ -109,8 +100,6 @@ export function usePage(code: string) {
       return
     }
     show(data)
-    await hub.stop()
-    void connect()
   }
 
   async function leave() {
@@ -133,7 +122,7 @@ export function usePage(code: string) {
     problem.value = ''
     const isBallot = doing.doing === 'answer' && isAnonymous(doing)
     const ballot = isBallot ? ballotOf(doing.asking!) : null
-    const id = ballot?.id ?? random()
+    const id = ballot?.id ?? crypto.randomUUID()
     if (isBallot) keepBallot(doing.asking!, { ...ballot, id, answer: doing.answer })
     // Of two answers to one question that wait, the later is meant.
     const before = waiting.value.filter((w) => !(doing.asking && w.act.asking === doing.asking))
@@ -148,9 +137,9 @@ export function usePage(code: string) {
     while (waiting.value.length) {
       const next = waiting.value[0]!
       const { status, data, detail } = await call<Schemas['PageOwn']>('/acts', { id: next.id, ...next.act })
-      if (isAway(status)) {
+      if (mayPass(status)) {
         away.value = true
-        setTimeout(() => void send(), 1500)
+        later(send)
         break
       }
       away.value = false
@@ -172,45 +161,34 @@ export function usePage(code: string) {
     sending = false
   }
 
-  const hub = new HubConnectionBuilder()
-    .withUrl('/page/live')
-    .configureLogging(LogLevel.None)
-    .withAutomaticReconnect({ nextRetryDelayInMilliseconds: (r) => Math.min(5000, 300 * 2 ** r.previousRetryCount) })
-    .build()
-  // As seldom as the server: a class of pages that only stand open is to cost nothing.
-  hub.keepAliveIntervalInMilliseconds = 45_000
-  hub.serverTimeoutInMilliseconds = 120_000
-  hub.on('lesson', (next: Schemas['PageLesson']) => (lesson.value = next))
-  hub.on('own', (next: Schemas['PageOwn']) => {
-    own.value = next
-    told++
-    castAgain()
-  })
-  const watch = () =>
-    hub.invoke('Watch', code).then(
-      () => void load(),
-      () => void ask(),
-    )
-  hub.onreconnecting(() => (away.value = true))
-  hub.onreconnected(() => void watch())
-  hub.onclose(() => door.value === 'open' && !over && setTimeout(() => void load().then(connect), 1000))
-  async function connect() {
-    if (door.value !== 'open' || hub.state !== HubConnectionState.Disconnected) return
-    await hub.start().then(watch, () => setTimeout(() => void connect(), 2000))
+  const heard = {
+    lesson: (next: Schemas['PageLesson']) => (lesson.value = next),
+    own: (next: Schemas['PageOwn']) => {
+      own.value = next
+      told++
+      castAgain()
+    },
   }
-
-  const ticking = setInterval(() => (now.value = Date.now() + ahead), 500)
-  const online = () => void send()
-  window.addEventListener('online', online)
-  onScopeDispose(() => {
-    clearInterval(ticking)
-    window.removeEventListener('online', online)
-    void hub.stop()
-  })
+  let line: EffectScope | undefined
+  // Anew whenever somebody comes in: the hub knows by the cookie who it is.
+  function connect() {
+    line?.stop()
+    line = effectScope(true)
+    line.run(() =>
+      keepConnected('/page/live', heard, (invoke) => invoke('Watch', code).then(load, ask), {
+        lost: () => (away.value = true),
+        seldom: true,
+      }),
+    )
+  }
+  watch(door, () => (door.value === 'open' ? connect() : line?.stop()), { flush: 'sync' })
+  onScopeDispose(() => line?.stop())
+  useEventListener(window, 'online', () => void send())
+  useIntervalFn(() => (now.value = time.now()), beat)
 
   if (code) {
     waiting.value = JSON.parse(localStorage.getItem(kept) ?? '[]') as Waiting[]
-    void load().then(connect)
+    void load()
   }
 
   const waits = (doing: Schemas['PageDoing']) => waiting.value.some((w) => w.act.doing === doing)
