@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import { api, ask, type Schemas } from '../../api/client'
+import { computed, ref } from 'vue'
+import type { Schemas } from '../../api/client'
 import type { Done } from '../../ui/done'
 import { count } from '../../ui/format'
 import LineList from '../../ui/LineList.vue'
@@ -8,8 +8,13 @@ import MarkdownField from '../../ui/MarkdownField.vue'
 import Notice from '../../ui/Notice.vue'
 import UndoNote from '../../ui/UndoNote.vue'
 import { nodKeys } from '../../live/acts'
+import { useExamples } from './examples'
 import RuleJumps from './RuleJumps.vue'
-import { ruleSections, shownValue, storedValue, strands, type RuleField, type Rules } from './rules'
+import RuleRow from './RuleRow.vue'
+import { placeOf, ruleParts, ruleSections, type Rules } from './rules'
+import SignalList from './SignalList.vue'
+import WeightsRule from './WeightsRule.vue'
+import WordAheadRules from './WordAheadRules.vue'
 
 /** Ground rules of a class or a lesson: each with an example that the rules themselves reckon while it is changed. */
 const props = defineProps<{
@@ -22,52 +27,10 @@ const props = defineProps<{
 const copy = (rules: Schemas['ClassRules']) => JSON.parse(JSON.stringify(rules)) as Rules
 const rules = ref(copy(props.view.rules))
 const defaults = computed(() => props.view.defaults as Rules)
-const examples = ref<Record<string, string>>({})
-const problem = ref<string>()
+const { examples, problem } = useExamples(rules, props.view.examples)
 const done = ref<Done>()
 const busy = ref(false)
 const changed = computed(() => JSON.stringify(rules.value) !== JSON.stringify(props.view.rules))
-const weights = computed(() => strands.reduce((sum, s) => sum + (rules.value.scheme.weights[s.name] ?? 0), 0))
-let timer: ReturnType<typeof setTimeout> | undefined
-let asked = 0
-
-const take = (list: readonly Schemas['RuleExample'][]) =>
-  (examples.value = Object.fromEntries(list.map((e) => [e.rule, e.text])))
-take(props.view.examples)
-
-watch(
-  rules,
-  () => {
-    clearTimeout(timer)
-    timer = setTimeout(async () => {
-      const mine = ++asked
-      try {
-        const tried = await ask(api.POST('/api/rules/examples', { body: { rules: rules.value } }))
-        if (mine !== asked) return
-        take(tried.examples)
-        problem.value = undefined
-      } catch (failure) {
-        if (mine === asked) problem.value = (failure as Error).message
-      }
-    }, 200)
-  },
-  { deep: true },
-)
-onBeforeUnmount(() => clearTimeout(timer))
-
-const isDefault = (field: RuleField) => field.get(rules.value) === field.get(defaults.value)
-const defaultWords = (field: RuleField) => {
-  const value = shownValue(field, defaults.value)
-  return field.choices?.find((c) => c.value === value)?.label ?? `${value} ${field.unit}`
-}
-
-function write(field: RuleField, event: Event) {
-  const input = event.target as HTMLInputElement | HTMLSelectElement
-  if (field.choices) field.set(rules.value, field.choices[(input as HTMLSelectElement).selectedIndex]!.value)
-  else if (input.value !== '' && Number.isFinite(Number(input.value)))
-    field.set(rules.value, storedValue(field, Number(input.value)))
-}
-
 async function storeAs(wanted: Rules) {
   const stored = await props.store(wanted)
   rules.value = copy(stored.view.rules)
@@ -91,17 +54,6 @@ async function storeThem() {
   }
 }
 
-const idOf = (head: string) => `rules-${head.toLowerCase().replace(/ /g, '-')}`
-const parts = [
-  ...ruleSections.map((s) => ({ id: idOf(s.head), label: s.head })),
-  { id: 'weights', label: 'Weights' },
-  { id: 'nods', label: 'Nods' },
-  { id: 'signals', label: 'Signals' },
-  { id: 'before-start', label: 'Reminders' },
-  { id: 'rubric', label: 'Rubric' },
-  { id: 'word', label: 'Word ahead' },
-]
-
 /** Brings in the rules of somewhere else, to be looked at before they are stored. */
 function bringIn(other: Schemas['ClassRules']) {
   rules.value = copy(other)
@@ -111,79 +63,21 @@ defineExpose({ bringIn })
 
 <template>
   <form class="mt-4 max-w-[70rem]" @submit.prevent="storeThem">
-    <RuleJumps :parts="parts" />
+    <RuleJumps :parts="ruleParts" />
     <section v-for="section in ruleSections" :key="section.head" class="mt-6" :aria-label="section.head">
-      <h2 :id="idOf(section.head)" class="rule-head">{{ section.head }}</h2>
-      <div v-for="field in section.fields" :key="field.rule" class="rule">
-        <label :for="`rule-${field.rule}`">{{ field.label }}</label>
-        <span class="flex items-baseline gap-2">
-          <select
-            v-if="field.choices"
-            :id="`rule-${field.rule}`"
-            class="field"
-            :value="String(field.get(rules))"
-            @change="write(field, $event)"
-          >
-            <option v-for="choice in field.choices" :key="String(choice.value)" :value="String(choice.value)">
-              {{ choice.label }}
-            </option>
-          </select>
-          <template v-else>
-            <input
-              :id="`rule-${field.rule}`"
-              class="field !w-16 text-end"
-              type="number"
-              min="0"
-              :step="field.step ?? 1"
-              :value="shownValue(field, rules)"
-              @input="write(field, $event)"
-            />
-            <span class="text-ink-soft">{{ field.unit }}</span>
-          </template>
-        </span>
-        <span class="example">
-          {{ examples[field.rule] }}
-          <i v-if="!isDefault(field)" class="block text-small text-ink-soft"
-            >{{ origin }}: {{ defaultWords(field) }}
-            <button type="button" class="quiet" @click="field.set(rules, field.get(defaults))">take it back</button></i
-          >
-        </span>
-      </div>
+      <h2 :id="placeOf(section.head)" class="rule-head">{{ section.head }}</h2>
+      <RuleRow
+        v-for="field in section.fields"
+        :key="field.rule"
+        v-model="rules"
+        :field="field"
+        :defaults="defaults"
+        :origin="origin"
+        :example="examples[field.rule]"
+      />
     </section>
 
-    <section class="mt-6" aria-label="Weights of the strands">
-      <h2 id="weights" class="rule-head">Weights of the strands</h2>
-      <div class="rule">
-        <span>A score is woven from</span>
-        <span class="col-span-1 flex flex-wrap gap-x-5 gap-y-1">
-          <label v-for="strand in strands" :key="strand.name" class="text-small"
-            >{{ strand.label
-            }}<input
-              v-model.number="rules.scheme.weights[strand.name]"
-              class="field !w-14 text-end text-base"
-              type="number"
-              min="0"
-              max="100"
-              step="0.5"
-          /></label>
-        </span>
-        <span class="example"
-          >{{ examples.weights
-          }}<span
-            class="weave"
-            role="img"
-            :aria-label="strands.map((s) => `${s.label} ${rules.scheme.weights[s.name]}`).join(', ')"
-            ><span
-              v-for="strand in strands"
-              :key="strand.name"
-              :class="strand.name"
-              :style="{ flexGrow: rules.scheme.weights[strand.name] ?? 0 }" /></span
-          ><span class="text-small text-ink-soft"
-            >{{ weights }} in all; strands without a chance are left out.</span
-          ></span
-        >
-      </div>
-    </section>
+    <WeightsRule v-model="rules.scheme.weights" class="mt-6" :example="examples.weights" />
 
     <div class="lists">
       <section aria-labelledby="nods">
@@ -198,26 +92,7 @@ defineExpose({ bringIn })
       </section>
       <section aria-labelledby="signals">
         <h2 id="signals" class="rule-head">Agreed signals</h2>
-        <div v-for="(signal, i) in rules.signals" :key="i" class="flex items-center gap-3">
-          <input
-            v-model="signal.meaning"
-            class="field !w-28 font-semibold"
-            maxlength="120"
-            :aria-label="`Signal ${i + 1} means`"
-          />
-          <input v-model="signal.gesture" class="field" maxlength="120" :aria-label="`Signal ${i + 1} looks like`" />
-          <button
-            type="button"
-            class="quiet text-small"
-            :aria-label="`Take out the signal ${signal.meaning}`"
-            @click="rules.signals.splice(i, 1)"
-          >
-            out
-          </button>
-        </div>
-        <button type="button" class="quiet mt-1" @click="rules.signals.push({ meaning: '', gesture: '' })">
-          Add a signal
-        </button>
+        <SignalList v-model="rules.signals" />
       </section>
       <section aria-labelledby="before-start">
         <h2 id="before-start" class="rule-head">To remember before the start</h2>
@@ -243,33 +118,7 @@ defineExpose({ bringIn })
       />
     </section>
 
-    <section class="mt-8" aria-labelledby="word">
-      <h2 id="word" class="rule-head">Word ahead</h2>
-      <p class="mt-2 flex flex-wrap items-baseline gap-3">
-        <label class="flex items-center gap-2"
-          ><input v-model="rules.wordAhead.on" type="checkbox" class="size-5" /> A message goes to the class</label
-        >
-        <input
-          v-model.number="rules.wordAhead.minutesBefore"
-          class="field !w-16 text-end"
-          type="number"
-          min="1"
-          max="1440"
-          aria-label="Minutes before the lesson"
-        />
-        min before each lesson.
-      </p>
-      <label class="mt-2 block text-small text-ink-soft"
-        >Subject<input v-model="rules.wordAhead.subject" class="field text-base text-ink" maxlength="200"
-      /></label>
-      <label class="mt-2 block text-small text-ink-soft"
-        >Message<textarea v-model="rules.wordAhead.text" class="field text-base text-ink" rows="7" />
-      </label>
-      <p class="text-small text-ink-soft">
-        In braces: {name}, {class}, {title}, {day}, {time}, {link}, {teacher}. The plan of a lesson shows how it reads
-        for one student.
-      </p>
-    </section>
+    <WordAheadRules v-model="rules.wordAhead" class="mt-8" />
 
     <div class="foot">
       <Notice v-if="problem" tone="wrong">{{ problem }}</Notice>
@@ -291,49 +140,11 @@ defineExpose({ bringIn })
 </template>
 
 <style scoped>
-.rule {
-  display: grid;
-  grid-template-columns: 14.5rem 17rem minmax(0, 1fr);
-  gap: 20px;
-  align-items: baseline;
-  border-bottom: 1px solid var(--rule);
-  padding: 4px 0;
-}
-.rule .field:not(:hover, :focus) {
-  border-color: transparent;
-}
-.example {
-  color: var(--ink-soft);
-}
 .lists {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: 28px 44px;
   margin-top: 32px;
-}
-.weave {
-  display: flex;
-  gap: 3px;
-  height: 5px;
-  margin: 6px 0 4px;
-}
-.weave span {
-  flex-basis: 0;
-}
-.attendance {
-  background: var(--pen-attendance);
-}
-.speaking {
-  background: var(--pen-speaking);
-}
-.questions {
-  background: var(--pen-questions);
-}
-.chat {
-  background: var(--pen-chat);
-}
-.groupWork {
-  background: var(--pen-group);
 }
 .foot {
   position: sticky;
@@ -344,7 +155,6 @@ defineExpose({ bringIn })
   border-top: 1.5px solid var(--ink);
 }
 @media (max-width: 860px) {
-  .rule,
   .lists {
     grid-template-columns: minmax(0, 1fr);
     gap: 4px;

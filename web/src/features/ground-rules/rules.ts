@@ -142,3 +142,17 @@ export const shownValue = (field: RuleField, rules: Rules) => {
 /** What is stored for what was written in the field. */
 export const storedValue = (field: RuleField, written: number) =>
   field.unit === 'min' ? written * 60 : field.unit === '%' ? +(written / 100).toFixed(6) : written
+
+/** Where the part with this heading stands on the page. */
+export const placeOf = (head: string) => `rules-${head.toLowerCase().replace(/ /g, '-')}`
+
+/** The parts of the page, to jump to. */
+export const ruleParts = [
+  ...ruleSections.map((s) => ({ id: placeOf(s.head), label: s.head })),
+  { id: 'weights', label: 'Weights' },
+  { id: 'nods', label: 'Nods' },
+  { id: 'signals', label: 'Signals' },
+  { id: 'before-start', label: 'Reminders' },
+  { id: 'rubric', label: 'Rubric' },
+  { id: 'word', label: 'Word ahead' },
+]

@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { shownValue, storedValue, type RuleField, type Rules } from './rules'
+
+/** One rule: its value, what it comes to in an example, and the way back to where it came from. */
+const rules = defineModel<Rules>({ required: true })
+const props = defineProps<{ field: RuleField; defaults: Rules; origin: string; example?: string }>()
+const isDefault = computed(() => props.field.get(rules.value) === props.field.get(props.defaults))
+const defaultWords = computed(() => {
+  const value = shownValue(props.field, props.defaults)
+  return props.field.choices?.find((c) => c.value === value)?.label ?? `${value} ${props.field.unit}`
+})
+
+function write(event: Event) {
+  const { field } = props
+  const input = event.target as HTMLInputElement | HTMLSelectElement
+  if (field.choices) field.set(rules.value, field.choices[(input as HTMLSelectElement).selectedIndex]!.value)
+  else if (input.value !== '' && Number.isFinite(Number(input.value)))
+    field.set(rules.value, storedValue(field, Number(input.value)))
+}
+</script>
+
+<template>
+  <div class="rule">
+    <label :for="`rule-${field.rule}`">{{ field.label }}</label>
+    <span class="flex items-baseline gap-2">
+      <select
+        v-if="field.choices"
+        :id="`rule-${field.rule}`"
+        class="field"
+        :value="String(field.get(rules))"
+        @change="write"
+      >
+        <option v-for="choice in field.choices" :key="String(choice.value)" :value="String(choice.value)">
+          {{ choice.label }}
+        </option>
+      </select>
+      <template v-else>
+        <input
+          :id="`rule-${field.rule}`"
+          class="field !w-16 text-end"
+          type="number"
+          min="0"
+          :step="field.step ?? 1"
+          :value="shownValue(field, rules)"
+          @input="write"
+        />
+        <span class="text-ink-soft">{{ field.unit }}</span>
+      </template>
+    </span>
+    <span class="example">
+      {{ example }}
+      <i v-if="!isDefault" class="block text-small text-ink-soft"
+        >{{ origin }}: {{ defaultWords }}
+        <button type="button" class="quiet" @click="field.set(rules, field.get(defaults))">take it back</button></i
+      >
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.rule {
+  display: grid;
+  grid-template-columns: 14.5rem 17rem minmax(0, 1fr);
+  gap: 20px;
+  align-items: baseline;
+  border-bottom: 1px solid var(--rule);
+  padding: 4px 0;
+}
+.rule .field:not(:hover, :focus) {
+  border-color: transparent;
+}
+.example {
+  color: var(--ink-soft);
+}
+@media (max-width: 860px) {
+  .rule {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 4px;
+  }
+}
+</style>
