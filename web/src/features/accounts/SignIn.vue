@@ -3,19 +3,13 @@ import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ask } from '../../api/client'
 import Notice from '../../ui/Notice.vue'
-import { vFocus } from '../../ui/vFocus'
 import { loadSession, renewSession, session } from '../../api/session'
+import FirstAccount from './FirstAccount.vue'
 
 const route = useRoute()
 const router = useRouter()
 const email = ref('')
 const password = ref('')
-const name = ref('')
-const school = ref('')
-const word = ref('')
-const zone = ref(Intl.DateTimeFormat().resolvedOptions().timeZone)
-const zones = Intl.supportedValuesOf('timeZone')
-if (!zones.includes(zone.value)) zones.unshift(zone.value)
 const problem = ref<string>()
 const busy = ref(false)
 
@@ -40,21 +34,6 @@ async function go(action: () => Promise<unknown>) {
 
 const lookAround = () => go(() => ask(api.POST('/api/session/demo')))
 const signIn = () => go(() => ask(api.POST('/api/session', { body: { email: email.value, password: password.value } })))
-const makeAccount = () =>
-  go(() =>
-    ask(
-      api.POST('/api/accounts', {
-        body: {
-          email: email.value,
-          password: password.value,
-          name: name.value,
-          school: school.value,
-          timeZone: zone.value,
-          word: word.value || null,
-        },
-      }),
-    ),
-  )
 </script>
 
 <template>
@@ -82,37 +61,7 @@ const makeAccount = () =>
         <button class="press-first mt-3" :disabled="busy" @click="lookAround">Look around as Tamsin Vale</button>
         <p class="mt-8 border-t border-rule pt-5 font-semibold">Or sign in</p>
       </template>
-      <form v-if="session?.awaitsFirstAccount" class="grid gap-4" @submit.prevent="makeAccount">
-        <h2 class="text-head font-bold">Make the first account</h2>
-        <p class="-mt-3 text-ink-soft">Nobody has an account here yet. It stays on this machine.</p>
-        <label
-          >Your name<input v-model="name" v-focus class="field" required maxlength="100" autocomplete="name"
-        /></label>
-        <label
-          >School<input v-model="school" class="field" required maxlength="100" autocomplete="organization"
-        /></label>
-        <label>
-          Time zone of the school
-          <select v-model="zone" class="field">
-            <option v-for="z in zones" :key="z">{{ z }}</option>
-          </select>
-        </label>
-        <label
-          >E-mail address<input v-model="email" class="field" type="email" required autocomplete="username"
-        /></label>
-        <label>
-          Password, ten characters or more
-          <input v-model="password" class="field" type="password" required minlength="10" autocomplete="new-password" />
-        </label>
-        <label v-if="session.asksForWord"
-          >The word that the program said when it started<input
-            v-model="word"
-            class="field"
-            required
-            autocomplete="off"
-        /></label>
-        <div><button class="press-first" :disabled="busy">Make the account</button></div>
-      </form>
+      <FirstAccount v-if="session?.awaitsFirstAccount" :busy="busy" :asks-for-word="session.asksForWord" @go="go" />
       <form v-else class="mt-3 grid gap-4" @submit.prevent="signIn">
         <h2 v-if="!session?.offersDemo" class="text-head font-bold">Sign in</h2>
         <label

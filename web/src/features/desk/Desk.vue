@@ -2,22 +2,21 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, ask } from '../../api/client'
-import { clock, count, hour, longDay, minutes, weekDay } from '../../ui/format'
+import { count, hour, longDay, weekDay } from '../../ui/format'
 import EmptyState from '../../ui/EmptyState.vue'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
 import NewClass from '../classes/NewClass.vue'
 import { stageOf, wayTo } from '../lessons/lessons'
+import NextLesson from './NextLesson.vue'
 
 const desk = useQuery({ queryKey: ['desk'], queryFn: () => ask(api.GET('/api/desk')), refetchInterval: 30_000 })
 const day = computed(() => (desk.data.value ? longDay(desk.data.value.now) : ''))
-const live = computed(() => desk.data.value?.today.find((l) => l.stage === 'live'))
 const next = computed(
   () =>
-    live.value ??
+    desk.data.value?.today.find((l) => l.stage === 'live') ??
     desk.data.value?.today.find((l) => l.stage === 'planned' && !l.cancelled && l.plannedEnd > desk.data.value!.now),
 )
-const until = computed(() => (next.value ? next.value.plannedStart - desk.data.value!.now : 0))
 const waiting = computed(
   () =>
     (desk.data.value?.toSettle.length ?? 0) +
@@ -31,24 +30,7 @@ const waiting = computed(
     <Notice v-if="desk.error.value" tone="wrong">{{ desk.error.value.message }}</Notice>
     <p v-else-if="!desk.data.value" class="text-ink-soft">Laying out the day…</p>
     <template v-else>
-      <p v-if="next" class="mt-2 flex flex-wrap items-center gap-x-3 gap-y-2 text-lead">
-        <span v-if="live"
-          >Lesson {{ live.number }} of {{ live.className }} is <span class="marked">live now</span>.</span
-        >
-        <span v-else
-          >Next, at {{ hour(next.plannedStart)
-          }}<template v-if="until > 0"
-            >, in {{ until < 3_600_000 ? minutes(until) : `${clock(until).split(':')[0]} h` }}</template
-          >: lesson {{ next.number }} of {{ next.className }}.</span
-        >
-        <RouterLink class="press-first inline-block" :to="`/lessons/${next.id}/live`">{{
-          live ? 'Go to it' : 'Open it'
-        }}</RouterLink>
-        <a v-if="next.meetingLink" class="press" :href="next.meetingLink" target="_blank" rel="noopener noreferrer"
-          >Open the meeting</a
-        >
-        <RouterLink v-if="!live" class="press" :to="`/lessons/${next.id}/plan`">Its plan</RouterLink>
-      </p>
+      <NextLesson v-if="next" class="mt-2" :lesson="next" :now="desk.data.value.now" />
       <EmptyState v-if="desk.data.value.classes.length === 0" class="mt-6" title="No class yet">
         Name one and bring in its roster; then a lesson starts with one press, or plan the weeks to come.
         <template #act><NewClass first /></template>

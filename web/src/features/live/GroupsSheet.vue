@@ -1,15 +1,16 @@
 <script setup lang="ts">
-import Sortable from 'sortablejs'
-import { computed, ref, type ObjectDirective } from 'vue'
+import { computed } from 'vue'
 import { useLive } from '../../live/lesson'
 import { entryId } from '../../live/outbox'
 import { timeLeft } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 import NameField from '../../ui/NameField.vue'
-import TallyStrokes from '../../ui/TallyStrokes.vue'
 import { digitOf } from '../../live/acts'
 import { isHere } from './choosing'
 import GroupMaker from './GroupMaker.vue'
+import GroupMember from './GroupMember.vue'
+import { membersThatMove } from './groupMembers'
+import { contributions, useSitIn } from './sittingIn'
 
 /** Groups: made at random or by hand, members moved by dragging, by keys or from a list; sit-ins with a mark for each member. */
 const props = defineProps<{ id: string; chosen: readonly string[]; running: boolean }>()
@@ -55,27 +56,7 @@ const placeAll = () => {
   )
 }
 
-const sitting = ref<string>()
-const contributions = [
-  { contribution: 'contributed', label: 'contributed', key: '1' },
-  { contribution: 'some', label: 'some', key: '2' },
-  { contribution: 'not', label: 'not', key: '3' },
-] as const
-// What was marked in this visit, and by which entry: pressing another mark strikes the first one out.
-const seen = ref<Record<string, { contribution: string; entry: string }>>({})
-function sitIn(group: string) {
-  sitting.value = sitting.value === group ? undefined : group
-  seen.value = {}
-}
-function mark(student: string, contribution: (typeof contributions)[number]['contribution']) {
-  if (!sitting.value) return
-  const before = seen.value[student]
-  if (before && drawn.value?.entries.some((e) => e.state !== 'struck' && e.id === before.entry))
-    note({ type: 'struck', entry: before.entry })
-  const [entry] = note({ type: 'satIn', student, group: sitting.value, contribution })
-  seen.value = { ...seen.value, [student]: { contribution, entry: entry! } }
-  emit('choose', [])
-}
+const { sitting, seen, sitIn, mark } = useSitIn(() => emit('choose', []))
 
 function onKey(event: KeyboardEvent) {
   const digit = digitOf(event)
@@ -94,33 +75,7 @@ function onKey(event: KeyboardEvent) {
 }
 defineExpose({ onKey })
 
-const sortables = new Map<HTMLElement, Sortable>()
-/** A list of members that can be dragged from and to, by mouse or touch. */
-const vMembers: ObjectDirective<HTMLElement, string> = {
-  mounted(element) {
-    sortables.set(
-      element,
-      Sortable.create(element, {
-        group: 'members',
-        draggable: '.member',
-        // Its own dragging, since browsers do not drag what is a button; a few pixels tell a drag from a press.
-        forceFallback: true,
-        fallbackTolerance: 4,
-        animation: matchMedia('(prefers-reduced-motion: reduce)').matches ? 0 : 120,
-        onEnd({ item, from, to, oldIndex }) {
-          // Put back where it was: the lists are drawn from the data, and the data change next.
-          from.insertBefore(item, from.children[oldIndex ?? 0] ?? null)
-          const student = item.dataset.student
-          if (student && from !== to) move(student, to.dataset.group || null)
-        },
-      }),
-    )
-  },
-  unmounted(element) {
-    sortables.get(element)?.destroy()
-    sortables.delete(element)
-  },
-}
+const vMembers = membersThatMove(move)
 const onBoard = computed(() => drawn.value?.board.some((b) => b.item === 'groups'))
 </script>
 
@@ -169,28 +124,17 @@ const onBoard = computed(() => drawn.value?.board.some((b) => b.item === 'groups
           </button>
         </div>
         <ul v-members="group.id" :data-group="group.id" class="members">
-          <li
+          <GroupMember
             v-for="student in group.members"
             :key="student"
-            class="member"
-            :data-student="student"
-            :class="{ chosen: chosen.includes(student), away: !here.includes(student) }"
+            :student="student"
+            :row="rowOf(student)"
+            :chosen="chosen.includes(student)"
+            :here="here.includes(student)"
+            @press="
+              emit('choose', chosen.includes(student) ? chosen.filter((c) => c !== student) : [...chosen, student])
+            "
           >
-            <button
-              class="who"
-              :aria-pressed="chosen.includes(student)"
-              @click="
-                emit('choose', chosen.includes(student) ? chosen.filter((c) => c !== student) : [...chosen, student])
-              "
-            >
-              <KeyCap class="text-ink-soft" :k="rowOf(student)?.key ?? ''" /> {{ nameOf(student) }}
-            </button>
-            <TallyStrokes
-              v-if="rowOf(student)?.group.length"
-              :strokes="rowOf(student)!.group"
-              pen="group"
-              label="seen in groups"
-            />
             <template v-if="running && sitting === group.id">
               <button
                 v-for="c in contributions"
@@ -210,7 +154,7 @@ const onBoard = computed(() => drawn.value?.board.some((b) => b.item === 'groups
             >
               {{ drawn?.turn?.student === student ? 'has the word' : 'the word' }}
             </button>
-          </li>
+          </GroupMember>
         </ul>
       </section>
       <section v-if="groups.length" class="group">
@@ -221,20 +165,19 @@ const onBoard = computed(() => drawn.value?.board.some((b) => b.item === 'groups
           </button>
         </div>
         <ul v-members="''" data-group="" class="members">
-          <li
+          <GroupMember
             v-for="student in unplaced"
             :key="student"
-            class="member"
-            :data-student="student"
-            :class="{ chosen: chosen.includes(student) }"
+            :student="student"
+            :row="rowOf(student)"
+            :chosen="chosen.includes(student)"
+            here
+            @press="emit('choose', [student])"
           >
-            <button class="who" :aria-pressed="chosen.includes(student)" @click="emit('choose', [student])">
-              <KeyCap class="text-ink-soft" :k="rowOf(student)?.key ?? ''" /> {{ nameOf(student) }}
-            </button>
             <button v-if="running && smallest" class="quiet text-small" @click="move(student, smallest.id)">
               into {{ smallest.name }}
             </button>
-          </li>
+          </GroupMember>
         </ul>
       </section>
     </div>
@@ -267,47 +210,9 @@ const onBoard = computed(() => drawn.value?.board.some((b) => b.item === 'groups
 .members {
   min-height: 36px;
 }
-.member {
-  display: flex;
-  align-items: baseline;
-  gap: 8px;
-  min-height: 27px;
-  border-bottom: 1px solid var(--rule);
-  cursor: grab;
-}
-.member.chosen {
-  background: var(--paper-deep);
-  box-shadow: inset 3px 0 0 var(--ink);
-}
-.member.away .who {
-  font-style: italic;
-  color: var(--ink-soft);
-}
-.who {
-  flex: 1;
-  min-width: 0;
-  min-height: 24px;
-  overflow: hidden;
-  text-align: start;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-  padding-left: 6px;
-}
-.word {
-  opacity: 0;
-}
-.member:hover .word,
-.word:focus-visible {
-  opacity: 1;
-}
 @media (max-width: 900px) {
   .group.sitting {
     grid-column: auto;
-  }
-}
-@media (hover: none) {
-  .word {
-    opacity: 1;
   }
 }
 </style>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
-import { clock, hour, minutes, timeLeft } from '../../ui/format'
-import KeyCap from '../../ui/KeyCap.vue'
+import { clock, hour, minutes } from '../../ui/format'
+import LessonRuler from './LessonRuler.vue'
+import StageNow from './StageNow.vue'
 
 const props = defineProps<{
   head: Schemas['LiveHead']
@@ -18,32 +19,12 @@ const emit = defineEmits<{ end: []; next: []; extend: [minutes: number] }>()
 
 const stages = computed(() => props.head.plan.stages)
 const onNow = computed(() => (props.stage && props.head.stage === 'live' ? stages.value[props.stage.index] : undefined))
-const next = computed(() => (props.stage ? stages.value[props.stage.index + 1] : undefined))
-const stageLeft = computed(() => (props.stage ? props.stage.to - props.now : 0))
-// How far the lesson is from its plan, reckoned to the end of this stage; within a minute it is as planned.
-const drift = computed(() => {
-  if (!props.stage) return ''
-  const behind = Math.max(props.now, props.stage.to) - props.stage.plannedTo
-  return Math.abs(behind) < 60_000 ? 'as planned' : `${minutes(Math.abs(behind))} ${behind > 0 ? 'behind' : 'ahead'}`
-})
-
 /** From when to when, planned or as it was. */
 const span = computed(() => {
   const { startedAt, endedAt, plannedStart, plannedEnd } = props.head
   return startedAt === null || endedAt === null
     ? `${hour(plannedStart)} to ${hour(plannedEnd)}`
     : `${hour(startedAt)} to ${hour(endedAt)}, ${minutes(endedAt - startedAt)}`
-})
-const length = computed(() => Math.max(1, props.head.plannedEnd - props.head.countedFrom))
-const gone = computed(() => Math.min(1, Math.max(0, (props.now - props.head.countedFrom) / length.value)))
-// A mark every ten minutes, or every half hour of a long lesson.
-const marks = computed(() => {
-  const step = length.value > 100 * 60_000 ? 30 * 60_000 : 10 * 60_000
-  const first = Math.ceil((props.head.countedFrom + 1) / step) * step
-  const list: { at: number; share: number }[] = []
-  for (let at = first; at < props.head.plannedEnd; at += step)
-    list.push({ at, share: (at - props.head.countedFrom) / length.value })
-  return list
 })
 const left = computed(() => props.head.plannedEnd - props.now)
 </script>
@@ -66,41 +47,17 @@ const left = computed(() => props.head.plannedEnd - props.now)
         >
       </p>
     </div>
-    <div
-      class="ruler"
-      role="img"
-      :aria-label="`${minutes(now - head.countedFrom)} gone of ${minutes(head.plannedEnd - head.countedFrom)}`"
-    >
-      <!-- Twice, one over the other: what is gone shows in the colours of the lesson that is on, up to its edge. -->
-      <div
-        v-for="layer in head.stage === 'live' ? ['whole', 'gone'] : ['whole']"
-        :key="layer"
-        class="layer"
-        :class="layer"
-        :style="layer === 'gone' ? { clipPath: `inset(0 ${(1 - gone) * 100}% 0 0)` } : undefined"
-        :aria-hidden="layer === 'gone'"
-      >
-        <span class="title truncate font-semibold">{{ onNow ? onNow.name : head.title }}</span>
-        <span v-if="timer" class="task truncate"
-          >{{ timer.task || 'Your task' }} <b>{{ timeLeft(timer.to, now) }}</b></span
-        >
-        <span class="tick from">{{ hour(head.countedFrom) }}</span>
-        <span v-for="mark in marks" :key="mark.at" class="tick" :style="{ left: `${mark.share * 100}%` }">{{
-          hour(mark.at)
-        }}</span>
-      </div>
-    </div>
-    <div v-if="onNow" class="stage text-small">
-      <p class="truncate">
-        <b>{{ stageLeft >= 0 ? `${minutes(stageLeft)} left` : `${minutes(-stageLeft)} over` }}</b>, {{ drift }}
-      </p>
-      <p class="flex items-baseline gap-3 whitespace-nowrap">
-        <button class="quiet" @click="emit('extend', 2)">+2 min<span class="sr-only"> for this stage</span></button>
-        <button v-if="next" class="quiet" :title="next.name" @click="emit('next')">
-          next stage <KeyCap :k="nextKey" />
-        </button>
-      </p>
-    </div>
+    <LessonRuler class="ruler" :head="head" :title="onNow ? onNow.name : head.title" :timer="timer" :now="now" />
+    <StageNow
+      v-if="onNow && stage"
+      class="stage text-small"
+      :stage="stage"
+      :next="stages[stage.index + 1]"
+      :now="now"
+      :next-key="nextKey"
+      @extend="emit('extend', $event)"
+      @next="emit('next')"
+    />
     <div class="time">
       <template v-if="head.stage === 'live'">
         <p class="text-head leading-6 font-bold">{{ clock(now - (head.startedAt ?? head.plannedStart)) }}</p>
@@ -129,49 +86,6 @@ const left = computed(() => props.head.plannedEnd - props.now)
   padding: 8px 12px 0 20px;
   min-width: 0;
 }
-.ruler {
-  position: relative;
-  border-inline: 1px solid var(--ink-soft);
-  overflow: hidden;
-}
-.layer {
-  position: absolute;
-  inset: 0;
-}
-.gone {
-  background: var(--live);
-  --title: var(--on-live);
-  --mark: var(--on-live-soft);
-  --mark-line: var(--on-live-soft);
-}
-.title {
-  position: absolute;
-  left: 10px;
-  top: 8px;
-  max-width: 90%;
-  color: var(--title, var(--ink));
-}
-.task {
-  position: absolute;
-  right: 10px;
-  top: 8px;
-  max-width: 45%;
-  color: var(--title, var(--ink));
-}
-.tick {
-  position: absolute;
-  bottom: 0;
-  padding: 0 0 4px 6px;
-  font-size: 0.75rem;
-  color: var(--mark, var(--ink-soft));
-  border-left: 1px solid var(--mark-line, var(--rule));
-  height: 22px;
-  line-height: 22px;
-}
-.tick.from {
-  left: 4px;
-  border: 0;
-}
 .stage {
   max-width: 230px;
   padding: 8px 12px 0;
@@ -198,17 +112,6 @@ const left = computed(() => props.head.plannedEnd - props.now)
   .dense .what > p {
     font-size: 0.75rem;
     line-height: 15px;
-  }
-  .dense .title,
-  .dense .task {
-    top: 1px;
-    font-size: var(--text-small);
-  }
-  .dense .tick {
-    height: 17px;
-    padding-bottom: 0;
-    line-height: 17px;
-    font-size: 0.6875rem;
   }
   .dense .stage {
     max-width: none;
@@ -245,9 +148,6 @@ const left = computed(() => props.head.plannedEnd - props.now)
     border: 0;
     border-top: 1px solid var(--rule);
   }
-  .title {
-    top: 3px;
-  }
 }
 @media (max-width: 560px) {
   .bar {
@@ -261,9 +161,6 @@ const left = computed(() => props.head.plannedEnd - props.now)
   }
   .time {
     padding-bottom: 6px;
-  }
-  .tick.from {
-    display: none;
   }
 }
 </style>

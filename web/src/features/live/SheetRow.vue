@@ -2,13 +2,14 @@
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import type { DrawnRow, DrawnStroke } from '../../live/pencil'
-import { count, minutes } from '../../ui/format'
+import { count } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 import PresenceRibbon from '../../ui/PresenceRibbon.vue'
 import StatusMark from '../../ui/StatusMark.vue'
 import TallyStrokes from '../../ui/TallyStrokes.vue'
 import type { LoggedAct } from '../../live/acts'
 import ActStrip from './ActStrip.vue'
+import { wordsBeside } from './wordsBeside'
 
 const props = defineProps<{
   row: DrawnRow
@@ -35,32 +36,7 @@ const ribbon = computed(() =>
     .filter(([from, to]) => to > from),
 )
 const spoke = computed(() => props.row.spoke.map(share))
-const beside = computed(() => {
-  const { row, now, head } = props
-  switch (row.whereabouts) {
-    case 'missing':
-      return head.stage === 'live' && now > head.countedFrom ? `missing ${minutes(now - head.countedFrom)}` : 'missing'
-    case 'late':
-      return row.lateSeconds === null ? 'late' : `late ${minutes(row.lateSeconds * 1000)}`
-    case 'left':
-      // Under a minute there is no number worth reading.
-      if (row.since !== null && now - row.since < 60_000) return 'just gone'
-      return row.since === null ? 'left' : `gone ${minutes(now - row.since)}`
-    case 'excused':
-      return 'excused'
-    default:
-      // A signal is of the moment: after a minute the place is for what lasts.
-      return row.signal && now - row.signal.at < 60_000
-        ? row.signal.what
-        : row.paused
-          ? 'cannot speak'
-          : props.group
-            ? props.group
-            : row.dropouts > 0
-              ? count(row.dropouts, 'dropout')
-              : ''
-  }
-})
+const beside = computed(() => wordsBeside(props.row, props.head, props.now, props.group))
 /** The numbers of the points to cover that they have covered. */
 const covered = computed(() =>
   props.head.plan.points

@@ -1,14 +1,14 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
-import { api, ask, type Schemas } from '../../api/client'
+import { computed, nextTick, useTemplateRef, watch } from 'vue'
+import type { Schemas } from '../../api/client'
 import { useLive } from '../../live/lesson'
 import { clock, count, hour } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 import { digitOf } from '../../live/acts'
-import { usePlan, type Question } from '../plans/plan'
+import type { Question } from '../plans/plan'
 import AskedQuestion from './AskedQuestion.vue'
 import { opening } from './asking'
+import { useQuestionsOf } from './questionsOf'
 import SpotQuestion from './SpotQuestion.vue'
 import WaitingQuestion from './WaitingQuestion.vue'
 
@@ -16,53 +16,24 @@ import WaitingQuestion from './WaitingQuestion.vue'
 const props = defineProps<{ id: string; openKey: string }>()
 const emit = defineEmits<{ close: [] }>()
 const { head, drawn, now, note } = useLive()
-const { plan, state: stored, catchUp } = usePlan(props.id)
-const queries = useQueryClient()
-
-const key = ['questions', props.id]
-const { data } = useQuery({
-  queryKey: key,
-  queryFn: () => ask(api.GET('/api/lessons/{id}/questions', { params: { path: { id: props.id } } })),
-})
-watch(
-  () => [head.value?.position, head.value?.plan.version, drawn.value?.askings.map((a) => a.answered).join()],
-  () => void queries.invalidateQueries({ queryKey: key }),
-)
-
+const {
+  plan,
+  stored,
+  at,
+  lines,
+  waiting,
+  groups,
+  order,
+  current,
+  currentAsked,
+  earlier,
+  place,
+  isWaiting,
+  hadBy,
+  lackOf,
+} = useQuestionsOf(props.id)
 const rows = computed(() => drawn.value?.rows ?? [])
 const running = computed(() => head.value?.stage === 'live')
-const lines = computed(() => [...(drawn.value?.askings ?? [])].reverse())
-/** To whom a question went; null is the whole class. */
-const hadBy = (question: string) => lines.value.filter((a) => a.question === question).map((a) => a.group)
-const groups = computed(() => drawn.value?.groups ?? [])
-/** What is prepared for groups waits until the class or each of its groups has had it. */
-const waiting = computed(
-  () =>
-    plan.value?.questions.filter((q) => {
-      const had = hadBy(q.id)
-      if (!had.length) return true
-      return q.audience === 'group' && !had.includes(null) && groups.value.some((g) => !had.includes(g.id))
-    }) ?? [],
-)
-const order = computed(() => [...lines.value.map((a) => a.asking), ...waiting.value.map((q) => q.id)])
-const at = ref<string>()
-const current = computed(
-  () =>
-    (at.value && order.value.includes(at.value) ? at.value : undefined) ??
-    lines.value.find((a) => a.closedAt === null)?.asking ??
-    waiting.value[0]?.id ??
-    order.value[0],
-)
-const currentAsked = computed(() => data.value?.askings.find((a) => a.asking === current.value))
-const earlier = computed(() => data.value?.askings.find((a) => a.asking === currentAsked.value?.copyOf))
-const place = computed(() => plan.value?.questions.findIndex((q) => q.id === current.value) ?? -1)
-const isWaiting = computed(() => waiting.value.some((q) => q.id === current.value))
-const lackOf = (question: string) => data.value?.lacks.find((l) => l.question === question)?.what
-watch(
-  () => head.value?.plan.version,
-  () => void catchUp(head.value?.plan.version),
-)
-
 const list = useTemplateRef<HTMLElement>('list')
 watch(current, async () => {
   // What is opened moves to the top of the list, and what is looked at may be anywhere in it.

@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import { hour } from '../../ui/format'
+import { labelOf, type Message } from './chatKinds'
+
+/** A message in the list: when, who, what, and the kind it is or probably is. */
+defineProps<{ m: Message; here: boolean }>()
+</script>
+
+<template>
+  <li class="message" :class="{ here }" :aria-current="here ? 'true' : undefined">
+    <span class="text-ink-soft">{{ hour(m.at) }}</span>
+    <b class="who truncate"
+      ><bdi>{{ m.who }}</bdi></b
+    >
+    <span class="min-w-0"
+      ><bdi>{{ m.text }}</bdi> <i v-if="m.shown" class="text-small">from a student page, shown to the class</i
+      ><i v-else-if="m.private" class="text-small">{{
+        m.fromPage ? 'from a student page, to you alone' : 'to you alone'
+      }}</i>
+      <i v-if="m.repeat" class="text-small text-ink-soft">again, not counted</i></span
+    >
+    <span class="kind" :class="m.sorted ? 'sorted' : 'proposed'">{{
+      m.repeat ? '' : m.sorted ? labelOf(m.kind) : m.proposal === 'unsorted' ? '' : `${labelOf(m.proposal)}?`
+    }}</span>
+  </li>
+</template>
+
+<style scoped>
+.message {
+  display: grid;
+  grid-template-columns: 44px 130px minmax(0, 1fr) 84px;
+  gap: 10px;
+  align-items: baseline;
+  min-height: 30px;
+  padding: 4px 6px 3px;
+  border-bottom: 1px solid var(--rule);
+  cursor: pointer;
+  overflow-wrap: anywhere;
+}
+.here {
+  background: var(--paper-deep);
+  box-shadow: inset 3px 0 0 var(--ink);
+}
+.kind {
+  text-align: right;
+  font-size: var(--text-small);
+}
+.kind.sorted {
+  font-weight: 650;
+}
+.kind.proposed {
+  font-style: italic;
+  color: var(--ink-soft);
+}
+@media (max-width: 900px) {
+  .message {
+    grid-template-columns: 46px 84px minmax(0, 1fr) 62px;
+    gap: 6px;
+  }
+}
+</style>
