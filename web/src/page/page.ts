@@ -1,4 +1,3 @@
-import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { computed, effectScope, onScopeDispose, ref, shallowRef, watch, type EffectScope } from 'vue'
 import type { Schemas } from '../api/client'
 import { keepConnected } from '../live/hubConnection'
@@ -182,9 +181,15 @@ export function usePage(code: string) {
     )
   }
   watch(door, () => (door.value === 'open' ? connect() : line?.stop()), { flush: 'sync' })
-  onScopeDispose(() => line?.stop())
-  useEventListener(window, 'online', () => void send())
-  useIntervalFn(() => (now.value = time.now()), beat)
+  // By hand: the library for it weighs more than all of this page.
+  const ticking = setInterval(() => (now.value = time.now()), beat)
+  const online = () => void send()
+  window.addEventListener('online', online)
+  onScopeDispose(() => {
+    line?.stop()
+    clearInterval(ticking)
+    window.removeEventListener('online', online)
+  })
 
   if (code) {
     waiting.value = JSON.parse(localStorage.getItem(kept) ?? '[]') as Waiting[]
