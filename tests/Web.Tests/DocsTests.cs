@@ -2,15 +2,17 @@ using System.Text.RegularExpressions;
 
 namespace PoliteTally.Web.Tests;
 
-/// <summary>docs/architecture.md leads to rooms that are there.</summary>
+/// <summary>The plan of the house and the ways through it lead to rooms that are there.</summary>
 public sealed partial class DocsTests
 {
-    [Fact]
-    public void Whatever_the_house_plan_names_is_there()
+    [Theory]
+    [InlineData("architecture.md", 60)]
+    [InlineData("ways.md", 10)]
+    public void Whatever_it_names_is_there(string page, int least)
     {
-        var plan = File.ReadAllText(Path.Combine(FloorTests.Root(), "docs", "architecture.md"));
-        var named = NamedPath().Matches(plan).Select(m => m.Groups[1].Value).Distinct().ToList();
-        named.Count.ShouldBeGreaterThan(60);
+        var text = File.ReadAllText(Path.Combine(FloorTests.Root(), "docs", page));
+        var named = NamedPath().Matches(text).Select(m => m.Groups[1].Value).Distinct().ToList();
+        named.Count.ShouldBeGreaterThan(least);
         named.Where(path => !Exists(path)).ShouldBeEmpty();
     }
 
