@@ -37,7 +37,7 @@ internal static class AnsweredQuestions
             var asking = lesson.Script.Open(minute, question);
             foreach (var student in weather.Students)
             {
-                if (question.TimeLimitSeconds is not null && student.Given == "Ingvild")
+                if (question.TimeLimit is not null && student.Given == "Ingvild")
                 {
                     lesson.Script.Tap(minute + 0.1, new CannotAnswer(student.Id, asking));
                 }

@@ -3,7 +3,7 @@ using PoliteTally.Core.Chat;
 namespace PoliteTally.Demo;
 
 /// <summary>What twelve-year-olds write in the chat when the lesson is about the weather.</summary>
-internal static class Lines
+internal static class ChatTexts
 {
     public static readonly string[] Questions =
     [

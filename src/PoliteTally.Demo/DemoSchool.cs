@@ -105,7 +105,7 @@ public static class DemoSchool
 
     private static DemoClass MadeFrom(string name, string roster, Instant at)
     {
-        var students = RosterFile.Read(Bytes(roster), mapping: null).Lines.Select(line => new Student
+        var students = RosterFile.Read(Bytes(roster), mapping: null).Rows.Select(line => new Student
         {
             Id = Guid.CreateVersion7(),
             Number = line.Number,
@@ -144,7 +144,7 @@ public static class DemoSchool
                 clock.Now = noted.NotedAt;
                 if (noted.Ballot is { } ballot)
                 {
-                    await ledger.Cast(owner, lesson.Lesson.Id, ballot.Asking, ballot.Student, Guid.NewGuid(), ballot.Answer);
+                    await ledger.Cast(owner, lesson.Lesson.Id, ballot);
                     continue;
                 }
 

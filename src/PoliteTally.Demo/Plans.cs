@@ -1,3 +1,4 @@
+using NodaTime;
 using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Plans;
 using PoliteTally.Core.Questions;
@@ -82,7 +83,7 @@ internal static class Plans
                 Text = "Dry 9.5 °C, wet 8.0 °C: how many degrees apart?",
                 Target = 1.5m,
                 Tolerance = 0.1m,
-                TimeLimitSeconds = 60,
+                TimeLimit = Duration.FromSeconds(60),
             },
             new()
             {
@@ -153,9 +154,9 @@ internal static class Plans
         [
             Quiz(QuestionKind.TrueFalse, "Air has weight.", Option("true", true), Option("false")),
             Quiz(QuestionKind.SingleChoice, "The needle falls quickly. What comes?", Option("wind and rain", true), Option("a calm day"), Option("frost")),
-            new() { Id = Guid.CreateVersion7(), Kind = QuestionKind.Number, Purpose = QuestionPurpose.Quiz, Text = "What is normal pressure at sea level, in hPa?", Target = 1013, Tolerance = 2, TimeLimitSeconds = 60 },
+            new() { Id = Guid.CreateVersion7(), Kind = QuestionKind.Number, Purpose = QuestionPurpose.Quiz, Text = "What is normal pressure at sea level, in hPa?", Target = 1013, Tolerance = 2, TimeLimit = Duration.FromSeconds(60) },
             Quiz(QuestionKind.MultipleChoice, "Which of these can a barometer not tell?", Option("temperature", true), Option("wind direction", true), Option("whether pressure falls")),
-            new() { Id = Guid.CreateVersion7(), Kind = QuestionKind.ShortText, Purpose = QuestionPurpose.Quiz, Text = "Lines of equal pressure are called…", AcceptedAnswers = ["isobars", "isobar"] },
+            new() { Id = Guid.CreateVersion7(), Kind = QuestionKind.ShortText, Purpose = QuestionPurpose.Quiz, Text = "ChatTexts of equal pressure are called…", AcceptedAnswers = ["isobars", "isobar"] },
             Quiz(QuestionKind.Ranking, "From lowest to highest pressure", Option("a deep low"), Option("a shallow low"), Option("a ridge"), Option("a high")),
         ],
     };
@@ -192,7 +193,7 @@ internal static class Plans
         Quiz(QuestionKind.TrueFalse, "Spring tides come at new moon and at full moon.", Option("true", true), Option("false")),
     ];
 
-    private static PlannedStage Stage(string name, int minutes, string directions) => new(Guid.CreateVersion7(), name, minutes, directions);
+    private static PlannedStage Stage(string name, int minutes, string directions) => new(Guid.CreateVersion7(), name, Duration.FromMinutes(minutes), directions);
 
     private static PointToCover Point(string text) => new(Guid.CreateVersion7(), text);
 

@@ -13,10 +13,7 @@ using PoliteTally.Store.Writing;
 namespace PoliteTally.Demo;
 
 /// <summary>Entries noted together, or an answer without a name.</summary>
-internal sealed record Noted(Instant NotedAt, Source Source, string By, IReadOnlyList<NewEntry> Entries, DemoBallot? Ballot = null);
-
-/// <summary>An answer to an anonymous question.</summary>
-internal sealed record DemoBallot(Guid Asking, Guid Student, Answer Answer);
+internal sealed record Noted(Instant NotedAt, Source Source, string By, IReadOnlyList<NewEntry> Entries, Ballot? Ballot = null);
 
 /// <summary>What is noted of a lesson, written down as it would be tapped.</summary>
 internal sealed class Script(Lesson lesson)
@@ -81,14 +78,14 @@ internal sealed class Script(Lesson lesson)
 
     /// <summary>A question that was opened to the whole class; says which entry it became.</summary>
     public Guid Open(double minute, Question question) =>
-        Note(At(minute), Source.Tapped, Teacher, new QuestionOpened(question, null, null, [], 0));
+        Note(At(minute), Source.Tapped, Teacher, new QuestionOpened(question, null, null, [], Duration.Zero));
 
     /// <summary>Something that a student did on their page.</summary>
     public void Page(double minute, Act act) => Note(At(minute), Source.Page, "", act);
 
     /// <summary>An answer without a name.</summary>
     public void Ballot(double minute, Guid asking, Student student, Answer answer) =>
-        _noted.Add(new Noted(At(minute), Source.Page, "", [], new DemoBallot(asking, student.Id, answer)));
+        _noted.Add(new Noted(At(minute), Source.Page, "", [], new Ballot { Id = Guid.NewGuid(), Asking = asking, Student = student.Id, Answer = answer }));
 
     /// <summary>Something that the meeting told.</summary>
     public void Meeting(double minute, Act act) => Note(At(minute), Source.Feed, "Meeting", act);

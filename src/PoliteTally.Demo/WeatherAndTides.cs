@@ -174,13 +174,13 @@ internal static class WeatherAndTides
             var ana = weather.Called("Ana");
             for (var i = 0; i < 2 + (number % 2); i++)
             {
-                script.Chat(9 + (i * 13) + random.NextDouble(), ana, ChatKind.Question, Lines.Questions[(number + (i * 5)) % Lines.Questions.Length], sweptBy);
+                script.Chat(9 + (i * 13) + random.NextDouble(), ana, ChatKind.Question, ChatTexts.Questions[(number + (i * 5)) % ChatTexts.Questions.Length], sweptBy);
             }
 
             foreach (var student in there.Where(s => s != ana && random.NextDouble() < 0.45))
             {
                 var kind = random.NextDouble() switch { < 0.3 => ChatKind.Question, < 0.75 => ChatKind.Answer, _ => ChatKind.Idea };
-                script.Chat(6 + (random.NextDouble() * 38), student, kind, Lines.Of(kind, random), sweptBy);
+                script.Chat(6 + (random.NextDouble() * 38), student, kind, ChatTexts.Of(kind, random), sweptBy);
                 if (random.NextDouble() < 0.3)
                 {
                     script.Chat(45 + random.NextDouble(), student, ChatKind.Social, "bye everyone", sweptBy);
@@ -287,7 +287,7 @@ internal static class WeatherAndTides
             foreach (var student in there.Where(s => random.NextDouble() < 0.5 || s.Given == "Anahit"))
             {
                 var kind = student.Given == "Anahit" ? ChatKind.Question : random.NextDouble() < 0.5 ? ChatKind.Answer : ChatKind.Idea;
-                script.Chat(5 + (random.NextDouble() * 22), student, kind, Lines.Of(kind, random));
+                script.Chat(5 + (random.NextDouble() * 22), student, kind, ChatTexts.Of(kind, random));
             }
 
             script.Chat(19, weather.Called("Ana"), ChatKind.Question, "so does low pressure mean it always rains?");

@@ -16,7 +16,7 @@ public enum AttendanceShape
 }
 
 /// <summary>One row of an attendance list.</summary>
-public sealed record AttendanceLine(
+public sealed record AttendanceRow(
     int Row, string Name, string? Number, string? Email, string Device,
     Instant? Joined, Instant? Left, Duration? Length, IReadOnlyList<string> Problems);
 
@@ -24,10 +24,10 @@ public sealed record AttendanceLine(
 /// <param name="Columns">Its columns, with what they are taken for.</param>
 /// <param name="Shape">What its rows say.</param>
 /// <param name="NamesZone">Whether its times name their zone; if not, it has to be asked for.</param>
-/// <param name="Lines">Its rows.</param>
+/// <param name="Rows">Its rows.</param>
 /// <param name="Problems">What is wrong with the list as a whole.</param>
 public sealed record AttendancePreview(
-    IReadOnlyList<Column> Columns, AttendanceShape Shape, bool NamesZone, IReadOnlyList<AttendanceLine> Lines,
+    IReadOnlyList<Column> Columns, AttendanceShape Shape, bool NamesZone, IReadOnlyList<AttendanceRow> Rows,
     IReadOnlyList<string> Problems);
 
 /// <summary>Reads attendance lists that meeting programs give: stretches, events or lengths, any column order and headings.</summary>
@@ -95,7 +95,7 @@ public static class AttendanceFile
         var lines = table.Rows.Select((row, i) => LineOf(row, i)).ToList();
         return new AttendancePreview(columns, shape!.Value, namesZone || shape == AttendanceShape.Lengths, lines, FarFrom(lines));
 
-        AttendanceLine LineOf(TableRow row, int index)
+        AttendanceRow LineOf(TableRow row, int index)
         {
             var problems = Columns.Problems(table, row).ToList();
             var email = Columns.Cell(row, fields, "email");
@@ -147,7 +147,7 @@ public static class AttendanceFile
                     break;
             }
 
-            return new AttendanceLine(
+            return new AttendanceRow(
                 row.Number, name, Columns.OrNull(Columns.Cell(row, fields, "number")), email.Contains('@') ? email : null,
                 Columns.Cell(row, fields, "device"), joined, left, length, problems);
 
@@ -161,7 +161,7 @@ public static class AttendanceFile
             }
         }
 
-        IReadOnlyList<string> FarFrom(List<AttendanceLine> read)
+        IReadOnlyList<string> FarFrom(List<AttendanceRow> read)
         {
             var known = read.SelectMany(l => new[] { l.Joined, l.Left }).Where(t => t is not null).Select(t => t!.Value).ToList();
             var touching = read.Any(l => (l.Joined ?? Instant.MinValue) < lessonTo && (l.Left ?? Instant.MaxValue) > lessonFrom);

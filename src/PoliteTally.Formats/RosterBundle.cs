@@ -53,16 +53,16 @@ internal static class RosterBundle
         var lines = id is null ? [] : students[id].Distinct().Select(student => LineOf(student, ++row)).ToList();
         return new RosterPreview([], lines, "rostering bundle", HeadingsRow: 0, HeadingsKnown: true, found, id);
 
-        RosterLine LineOf(string student, int number)
+        RosterRow LineOf(string student, int number)
         {
             if (!byId.TryGetValue(student, out var user))
             {
-                return new RosterLine(number, null, "", "", null, null, null, null, "", [$"names the user “{student}”, who does not stand in users.csv."]);
+                return new RosterRow(number, null, "", "", null, null, null, null, "", [$"names the user “{student}”, who does not stand in users.csv."]);
             }
 
             var (given, family) = (user["givenname"], user["familyname"]);
             var preferred = user.GetValueOrDefault("preferredgivenname", "");
-            return new RosterLine(
+            return new RosterRow(
                 number, Columns.OrNull(user.GetValueOrDefault("identifier", "")), family, given, preferred == given ? null : Columns.OrNull(preferred),
                 Columns.OrNull(user.GetValueOrDefault("email", "")), null, PhoneOf(user), "",
                 given.Length == 0 || family.Length == 0 ? ["has only one name. Fill in the family name and the given name."] : []);

@@ -1,20 +1,20 @@
 namespace PoliteTally.Formats;
 
 /// <summary>A student as a roster file gives them.</summary>
-public sealed record RosterLine(
+public sealed record RosterRow(
     int Row, string? Number, string Family, string Given, string? Preferred, string? Email, string? SecondEmail, string? Phone, string Tags,
     IReadOnlyList<string> Problems);
 
 /// <summary>A roster file as it would be brought in.</summary>
 /// <param name="Columns">Its columns, with what they are taken for; empty for a bundle.</param>
-/// <param name="Lines">Its rows.</param>
+/// <param name="Rows">Its rows.</param>
 /// <param name="ReadAs">How it was read, in words.</param>
 /// <param name="HeadingsRow">The row of its headings; 0 if it has none.</param>
 /// <param name="HeadingsKnown">Whether any heading is known, so that there is little doubt that they are headings.</param>
 /// <param name="Classes">The classes of a bundle; empty for a table.</param>
 /// <param name="ChosenClass">Which of them is looked at; null while it has to be chosen.</param>
 public sealed record RosterPreview(
-    IReadOnlyList<Column> Columns, IReadOnlyList<RosterLine> Lines, string ReadAs, int HeadingsRow, bool HeadingsKnown,
+    IReadOnlyList<Column> Columns, IReadOnlyList<RosterRow> Rows, string ReadAs, int HeadingsRow, bool HeadingsKnown,
     IReadOnlyList<BundleClass> Classes, string? ChosenClass);
 
 /// <summary>Reads rosters: one student a row, any column order and headings.</summary>
@@ -50,9 +50,9 @@ public static class RosterFile
         if (RosterBundle.IsOne(bytes))
         {
             var bundle = RosterBundle.Read(bytes, bundleClass);
-            var entered = bundle.Lines.ToList();
+            var entered = bundle.Rows.ToList();
             MarkAllRepeats(entered);
-            return bundle with { Lines = entered };
+            return bundle with { Rows = entered };
         }
 
         var table = Table.Read(bytes, cell => Words.Contains(Columns.Fold(cell)), headless);
@@ -68,7 +68,7 @@ public static class RosterFile
             Columns.Describe(table, fields), lines, table.ReadAs, table.HeadingsRow, table.HeadingsKnown, [], null);
     }
 
-    private static void MarkAllRepeats(List<RosterLine> lines)
+    private static void MarkAllRepeats(List<RosterRow> lines)
     {
         MarkRepeats(lines, l => l.Number, "student number");
         MarkRepeats(lines, l => l.Email?.ToLowerInvariant(), "e-mail address");
@@ -132,7 +132,7 @@ public static class RosterFile
         text.TrimStart('+').Length >= text.Length - 1 && text.TrimStart('+').All(c => char.IsAsciiDigit(c) || " -./()".Contains(c))
         && text.Count(char.IsAsciiDigit) is >= 3 and <= 20;
 
-    private static RosterLine LineOf(Table table, TableRow row, IReadOnlyDictionary<string, int> fields)
+    private static RosterRow LineOf(Table table, TableRow row, IReadOnlyDictionary<string, int> fields)
     {
         var (given, family) = (Columns.Cell(row, fields, "given"), Columns.Cell(row, fields, "family"));
         if (given.Length == 0 && family.Length == 0)
@@ -163,7 +163,7 @@ public static class RosterFile
             problems.Add($"has “{phone}” where a telephone number should be.");
         }
 
-        return new RosterLine(
+        return new RosterRow(
             row.Number, Columns.OrNull(Columns.Cell(row, fields, "number")), family, given,
             Columns.OrNull(Columns.Cell(row, fields, "preferred")), Columns.OrNull(email), Columns.OrNull(second), Columns.OrNull(phone),
             Columns.Cell(row, fields, "tags"), problems);
@@ -181,9 +181,9 @@ public static class RosterFile
         return space < 0 ? (name, "") : (name[..space].Trim(), name[(space + 1)..]);
     }
 
-    private static void MarkRepeats(List<RosterLine> lines, Func<RosterLine, string?> keyOf, string what)
+    private static void MarkRepeats(List<RosterRow> lines, Func<RosterRow, string?> keyOf, string what)
     {
-        var firstOf = new Dictionary<string, RosterLine>(StringComparer.Ordinal);
+        var firstOf = new Dictionary<string, RosterRow>(StringComparer.Ordinal);
         for (var i = 0; i < lines.Count; i++)
         {
             var line = lines[i];

@@ -108,7 +108,7 @@ public static class ActJson
         options.RespectRequiredConstructorParameters = true;
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
         options.Converters.Add(new Seconds());
-        options.TypeInfoResolver = new DefaultJsonTypeInfoResolver().WithAddedModifier(AddKinds).WithAddedModifier(NoGaps.In);
+        options.TypeInfoResolver = new DefaultJsonTypeInfoResolver().WithAddedModifier(AddKinds).WithAddedModifier(WholeLengths.In).WithAddedModifier(NoGaps.In);
         return options;
     }
 

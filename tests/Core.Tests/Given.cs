@@ -63,7 +63,7 @@ internal static class Given
                 .Select((m, i) => new MarkMade(
                     m[0] switch { "in" => Mark.Here, "out" => Mark.Left, var word => Enum.Parse<Mark>(word, ignoreCase: true) },
                     At(double.Parse(m[1], System.Globalization.CultureInfo.InvariantCulture)), Id(100 + i), ByRollCall: m[0] is "in" or "out"))],
-            declared is null ? null : new StatusWord(declared.Value, Id(200)),
+            declared is null ? null : new DeclaredStatus(declared.Value, Id(200)),
             excuse is null ? null : new ExcuseGiven(excuse, Id(201)),
             [.. (lists ?? []).Select(At)],
             policy ?? AttendancePolicy.Default);

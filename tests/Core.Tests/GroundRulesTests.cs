@@ -39,7 +39,7 @@ public sealed class GroundRulesTests
         { Rules with { Signals = [new("yes", "")] }, "Agreed signals" },
         { Rules with { BeforeEnd = ["Start the recording"] }, "Reminders: each only once" },
         { Rules with { Rubric = new string('x', 10_001) }, "The rubric" },
-        { Rules with { WordAhead = new() { MinutesBefore = 0 } }, "from 1 to 1,440 min" },
+        { Rules with { WordAhead = new() { Ahead = Duration.Zero } }, "from 1 to 1,440 min" },
         { Rules with { WordAhead = new() { Subject = "two\nlines" } }, "the subject is one line" },
         { Rules with { WordAhead = new() { Text = "Dear {pupil}" } }, "nobody knows what {pupil} stands for" },
     };

@@ -187,10 +187,10 @@ public sealed class LiveLessonTests
     [Fact]
     public void A_timer_runs_until_its_end_or_until_it_is_ended()
     {
-        var timer = Given.Noted(5, new TimerStarted(180, "Read your glass"));
+        var timer = Given.Noted(5, new TimerStarted(Duration.FromSeconds(180), "Read your glass"));
         Given.State(timer).Timers.ShouldHaveSingleItem().To.ShouldBe(Given.At(8));
         Given.State(timer, Given.Noted(6, new TimerStopped())).Timers.ShouldBeEmpty();
-        Given.State(timer, Given.Noted(6, new TimerStarted(60, ""))).Timers.ShouldHaveSingleItem().To.ShouldBe(Given.At(7));
+        Given.State(timer, Given.Noted(6, new TimerStarted(Duration.FromSeconds(60), ""))).Timers.ShouldHaveSingleItem().To.ShouldBe(Given.At(7));
     }
 
     [Fact]
@@ -200,7 +200,7 @@ public sealed class LiveLessonTests
         Entry[] begun =
         [
             Given.Noted(1, new GroupsMade([new StudentGroup(gulls, "Gulls", [Given.Juno]), new StudentGroup(terns, "Terns", [Given.Eino])])),
-            Given.Noted(2, new TimerStarted(180, "Read your glass")), Given.Noted(3, new TimerStarted(60, "", gulls)), Given.Noted(4, new TimerStarted(60, "", terns)),
+            Given.Noted(2, new TimerStarted(Duration.FromSeconds(180), "Read your glass")), Given.Noted(3, new TimerStarted(Duration.FromSeconds(60), "", gulls)), Given.Noted(4, new TimerStarted(Duration.FromSeconds(60), "", terns)),
         ];
         GroupsOf().ShouldBe([null, gulls, terns]);
         GroupsOf(new TimerStopped(gulls)).ShouldBe([null, terns]);
@@ -214,7 +214,7 @@ public sealed class LiveLessonTests
 
     private static readonly Plan Planned = new()
     {
-        Stages = [new(Given.Id(401), "Readings", 8), new(Given.Id(402), "In pairs", 15), new(Given.Id(403), "From the line", 17)],
+        Stages = [new(Given.Id(401), "Readings", Duration.FromMinutes(8)), new(Given.Id(402), "In pairs", Duration.FromMinutes(15)), new(Given.Id(403), "From the line", Duration.FromMinutes(17))],
     };
 
     [Theory]
@@ -231,7 +231,7 @@ public sealed class LiveLessonTests
     {
         Entry[] entries = [.. moves.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(m => m.Contains('>')
             ? Given.Noted(double.Parse(m.Split('>')[0]), new StageMoved(Given.Id(int.Parse(m.Split('>')[1]))))
-            : Given.Noted(double.Parse(m.Split('+')[0]), new StageExtended(Given.Id(402), int.Parse(m.Split('+')[1]))))];
+            : Given.Noted(double.Parse(m.Split('+')[0]), new StageExtended(Given.Id(402), Duration.FromMinutes(int.Parse(m.Split('+')[1])))))];
         var state = Given.State(entries);
         var on = StageClock.Now(Planned, Given.Start, state.Course.StageMoves, state.Course.Extended)!;
         (on.Stage.Name, on.From, on.To, on.DriftAt(Given.At(now))).ShouldBe((name, Given.At(from), Given.At(to), Duration.FromMinutes(drift)));
@@ -241,8 +241,8 @@ public sealed class LiveLessonTests
     public void Without_stages_or_before_the_lesson_none_is_on()
     {
         StageClock.At(Plan.Empty, Given.Start, [], Given.At(5)).ShouldBeNull();
-        StageClock.Now(Plan.Empty, Given.Start, [], new Dictionary<Guid, int>()).ShouldBeNull();
-        StageClock.Now(Planned, null, [], new Dictionary<Guid, int>()).ShouldBeNull();
+        StageClock.Now(Plan.Empty, Given.Start, [], new Dictionary<Guid, Duration>()).ShouldBeNull();
+        StageClock.Now(Planned, null, [], new Dictionary<Guid, Duration>()).ShouldBeNull();
     }
 
     private static readonly LessonFacts Running = new(
@@ -260,9 +260,9 @@ public sealed class LiveLessonTests
         { new GroupsMade([new StudentGroup(Given.Id(1), " ", [])]), "name" },
         { new GroupsMade([new StudentGroup(Given.Id(1), "a", [Given.Zainab])]), "roster" },
         { new GroupJoined(Given.Zainab, null), "roster" },
-        { new StageExtended(Given.Id(1), 121), "120 min" },
-        { new TimerStarted(4, ""), "5 s" },
-        { new TimerStarted(3 * 3600 + 1, ""), "3 h" },
+        { new StageExtended(Given.Id(1), Duration.FromMinutes(121)), "120 min" },
+        { new TimerStarted(Duration.FromSeconds(4), ""), "5 s" },
+        { new TimerStarted(Duration.FromSeconds(3 * 3600 + 1), ""), "3 h" },
         { new ChatSorted(Given.Id(77), Chat.ChatKind.Idea), "not in this lesson" },
         { new ChatHidden(Given.Id(77)), "not in this lesson" },
         { new AsideNoted(Given.Juno, " "), "words" },

@@ -21,7 +21,7 @@ public sealed class PlanTests
     };
 
     private static PlannedStage Stage(string name, int minutes, string directions = "Read the dial twice.") =>
-        new(Guid.NewGuid(), name, minutes, directions);
+        new(Guid.NewGuid(), name, Duration.FromMinutes(minutes), directions);
 
     private static QuestionOption Option(string text, bool right = false) => new(Guid.NewGuid(), text, right);
 
@@ -29,7 +29,7 @@ public sealed class PlanTests
         new() { Id = Guid.NewGuid(), Kind = kind, Text = "Why does the wind back?", Options = options };
 
     private static IReadOnlyList<ReadyNote> Ready(Plan plan, int minutes = 50, bool link = true, int withoutMail = 0, ClassRules? rules = null) =>
-        Readiness.Of(plan, rules ?? ClassRules.Default, new LessonAhead(minutes, link, Class, withoutMail));
+        Readiness.Of(plan, rules ?? ClassRules.Default, new LessonAhead(Duration.FromMinutes(minutes), link, Class, withoutMail));
 
     [Fact]
     public void Times_follow_from_the_start()
@@ -92,7 +92,7 @@ public sealed class PlanTests
         Ready(Good, withoutMail: 2).ShouldBeEmpty();
         var on = ClassRules.Default with { WordAhead = new WordAhead { On = true } };
         Ready(Good, withoutMail: 2, rules: on).ShouldHaveSingleItem().Text.ShouldContain("2 of 3 students have no e-mail address");
-        Readiness.Of(Good, ClassRules.Default, new LessonAhead(50, true, new Dictionary<Guid, string>(), 0))
+        Readiness.Of(Good, ClassRules.Default, new LessonAhead(Duration.FromMinutes(50), true, new Dictionary<Guid, string>(), 0))
             .ShouldHaveSingleItem().Text.ShouldContain("roster of this class is empty");
     }
 
@@ -151,7 +151,7 @@ public sealed class PlanTests
         { new Plan { Questions = [Asked(QuestionKind.Scale) with { ScaleFrom = 5, ScaleTo = 5 }] }, "Question 1: A scale has from 2 to 11 steps" },
         { new Plan { Questions = [Asked(QuestionKind.WordList) with { WordsEach = 0 }] }, "from 1 to 10 words" },
         { new Plan { Questions = [Asked(QuestionKind.Number) with { Tolerance = -1 }] }, "A tolerance is 0 or more" },
-        { new Plan { Questions = [Asked(QuestionKind.Number) with { TimeLimitSeconds = 4 }] }, "between 5 s and 60 min" },
+        { new Plan { Questions = [Asked(QuestionKind.Number) with { TimeLimit = Duration.FromSeconds(4) }] }, "between 5 s and 60 min" },
         { new Plan { Questions = [Asked(QuestionKind.SingleChoice, [.. Enumerable.Range(0, 13).Select(i => Option($"{i}"))])] }, "12 options; this one has 13" },
     };
 
@@ -175,7 +175,7 @@ public sealed class PlanTests
         };
         var copied = plan.CopiedFor(Guid.NewGuid, new HashSet<Guid> { Given.Juno, Given.Eino });
         copied.Problems().ShouldBeEmpty();
-        copied.Stages.Select(s => (s.Name, s.Minutes)).ShouldBe(plan.Stages.Select(s => (s.Name, s.Minutes)));
+        copied.Stages.Select(s => (s.Name, s.Length)).ShouldBe(plan.Stages.Select(s => (s.Name, s.Length)));
         copied.Questions[0].Options.Select(o => (o.Text, o.Right)).ShouldBe([("a", true), ("b", false)]);
         copied.Stages.Select(s => s.Id).ShouldNotContain(id => plan.Stages.Any(s => s.Id == id));
         copied.Questions[0].Id.ShouldNotBe(plan.Questions[0].Id);

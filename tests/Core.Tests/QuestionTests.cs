@@ -1,4 +1,5 @@
 using CsCheck;
+using NodaTime;
 using PoliteTally.Core.Groups;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
@@ -128,7 +129,7 @@ public sealed class QuestionTests
     // A lesson in which a question is open from minute 10 to 20.
     private static (Entry Opened, Entry Closed) Around(Question question, Guid? group = null)
     {
-        var opened = Given.Noted(10, new QuestionOpened(question, group, null, [], 0));
+        var opened = Given.Noted(10, new QuestionOpened(question, group, null, [], Duration.Zero));
         return (opened, Given.Noted(20, new QuestionClosed(opened.Id)));
     }
 
@@ -230,7 +231,7 @@ public sealed class QuestionTests
     [Fact]
     public void Extra_time_is_for_those_who_have_it()
     {
-        var opened = Given.Noted(10, new QuestionOpened(Asked(QuestionKind.SingleChoice) with { TimeLimitSeconds = 60 }, null, null, [Given.Juno], 30));
+        var opened = Given.Noted(10, new QuestionOpened(Asked(QuestionKind.SingleChoice) with { TimeLimit = Duration.FromSeconds(60) }, null, null, [Given.Juno], Duration.FromSeconds(30)));
         var state = Given.State(opened);
         var asking = state.Questions.All[0];
         asking.DeadlineOf(Given.Juno).ShouldBe(Given.At(11.5));
@@ -306,7 +307,7 @@ public sealed class QuestionTests
     [Fact]
     public void Nothing_of_an_anonymous_question_is_shown_while_it_is_open()
     {
-        var opened = Given.Noted(10, new QuestionOpened(Asked(QuestionKind.Scale, QuestionPurpose.Poll) with { Anonymous = true }, null, null, [], 0));
+        var opened = Given.Noted(10, new QuestionOpened(Asked(QuestionKind.Scale, QuestionPurpose.Poll) with { Anonymous = true }, null, null, [], Duration.Zero));
         QuestionResults.Of(Given.State(opened).Questions.All[0]).Counts.ShouldAllBe(c => c.Count == 0);
     }
 }

@@ -1,3 +1,4 @@
+using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Board;
 using PoliteTally.Core.Chat;
@@ -31,7 +32,7 @@ public sealed class RefusalTests
         AcceptedAnswers = kind == QuestionKind.ShortText ? ["it backs"] : [],
     };
 
-    private static Entry Opened(Question question, Guid? group = null) => Given.Noted(10, new QuestionOpened(question, group, null, [], 0));
+    private static Entry Opened(Question question, Guid? group = null) => Given.Noted(10, new QuestionOpened(question, group, null, [], Duration.Zero));
 
     // One lesson with something of everything in it.
     private static readonly Entry Open = Opened(Asked(501, QuestionKind.SingleChoice)), Closed = Opened(Asked(502, QuestionKind.SingleChoice)),
@@ -82,7 +83,7 @@ public sealed class RefusalTests
         { new WordsMerged(Words.Id, Long, "fog"), "too long" },
         { new ContactTried(Given.Juno, ContactChannel.Phone, ContactOutcome.Reached, Long), "too long" },
         { new SignalRoundHeld(Long, [], [], null), "too long" },
-        { new TimerStarted(60, Long), "too long" },
+        { new TimerStarted(Duration.FromSeconds(60), Long), "too long" },
         { new GroupRenamed(Gulls, Long), "too long" },
         { new GroupsMade([new StudentGroup(Gulls, Long, [])]), "too long" },
         { new BoardPut(BoardItem.Statement, Long), "too long" },
@@ -99,11 +100,11 @@ public sealed class RefusalTests
         { new GroupRenamed(Gulls, "Gu\u2066lls"), "cannot be shown" },
 
         // Numbers out of their range.
-        { new StageExtended(Given.Id(1), 121), "120 min" },
-        { new StageExtended(Given.Id(1), -121), "120 min" },
-        { new TimerStarted(4, ""), "5 s to 3 h" },
-        { new TimerStarted(10_801, ""), "5 s to 3 h" },
-        { new TimerStarted(60, "", Stranger), "no such group" },
+        { new StageExtended(Given.Id(1), Duration.FromMinutes(121)), "120 min" },
+        { new StageExtended(Given.Id(1), Duration.FromMinutes(-121)), "120 min" },
+        { new TimerStarted(Duration.FromSeconds(4), ""), "5 s to 3 h" },
+        { new TimerStarted(Duration.FromSeconds(10_801), ""), "5 s to 3 h" },
+        { new TimerStarted(Duration.FromSeconds(60), "", Stranger), "no such group" },
         { new AnswersMarked(Short.Id, [Given.Juno], 1.01m), "from 0 to 1" },
         { new AnswersMarked(Short.Id, [Given.Juno], -0.5m), "from 0 to 1" },
 
@@ -126,14 +127,14 @@ public sealed class RefusalTests
         { new Called(Given.Juno, TurnOrigin.Hand, By: Given.Eino), "to somebody else" },
 
         // Questions.
-        { new QuestionOpened(Asked(501, QuestionKind.SingleChoice), null, null, [], 0), "asked already" },
-        { new QuestionOpened(Asked(510, QuestionKind.SingleChoice), Given.Id(701), null, [], 0), "no such group" },
-        { new QuestionOpened(Asked(510, QuestionKind.SingleChoice), null, Given.Id(9), [], 0), "not asked" },
-        { new QuestionOpened(Asked(510, QuestionKind.SingleChoice), null, null, [Stranger], 30), "extra time" },
-        { new QuestionOpened(Asked(510, QuestionKind.SingleChoice), null, null, [Given.Juno], 3601), "extra time" },
-        { new QuestionOpened(Asked(510, QuestionKind.SingleChoice) with { Text = "Where did it blow: {island}?" }, null, null, [], 0), "{island}" },
-        { new QuestionOpened(Asked(510, QuestionKind.SingleChoice) with { Text = "" }, null, null, [], 0), "cannot be opened" },
-        { new QuestionOpened(Asked(510, QuestionKind.SingleChoice) with { Text = new string('x', 1001) }, null, null, [], 0), "may have 1,000 characters" },
+        { new QuestionOpened(Asked(501, QuestionKind.SingleChoice), null, null, [], Duration.Zero), "asked already" },
+        { new QuestionOpened(Asked(510, QuestionKind.SingleChoice), Given.Id(701), null, [], Duration.Zero), "no such group" },
+        { new QuestionOpened(Asked(510, QuestionKind.SingleChoice), null, Given.Id(9), [], Duration.Zero), "not asked" },
+        { new QuestionOpened(Asked(510, QuestionKind.SingleChoice), null, null, [Stranger], Duration.FromSeconds(30)), "extra time" },
+        { new QuestionOpened(Asked(510, QuestionKind.SingleChoice), null, null, [Given.Juno], Duration.FromSeconds(3601)), "extra time" },
+        { new QuestionOpened(Asked(510, QuestionKind.SingleChoice) with { Text = "Where did it blow: {island}?" }, null, null, [], Duration.Zero), "{island}" },
+        { new QuestionOpened(Asked(510, QuestionKind.SingleChoice) with { Text = "" }, null, null, [], Duration.Zero), "cannot be opened" },
+        { new QuestionOpened(Asked(510, QuestionKind.SingleChoice) with { Text = new string('x', 1001) }, null, null, [], Duration.Zero), "may have 1,000 characters" },
         { new QuestionClosed(Given.Id(9)), "not asked" },
         { new QuestionClosed(Closed.Id), "closed already" },
         { new AnswerGiven(Given.Juno, Given.Id(9), new Answer()), "not asked" },
@@ -182,7 +183,7 @@ public sealed class RefusalTests
         var many = Ledger.Values.Concat(Enumerable.Range(520, 7).Select(id => Opened(Asked(id, QuestionKind.SingleChoice)))).ToList();
         var state = LessonState.Fold(many);
         state.Questions.All.Count(a => a.IsOpen).ShouldBe(QuestionOpened.MostOpen);
-        Why(new QuestionOpened(Asked(540, QuestionKind.SingleChoice), null, null, [], 0), lesson: Lesson with { Parts = () => state.Parts })
+        Why(new QuestionOpened(Asked(540, QuestionKind.SingleChoice), null, null, [], Duration.Zero), lesson: Lesson with { Parts = () => state.Parts })
             .ShouldNotBeNull().ShouldContain("At most 12");
     }
 
@@ -199,7 +200,7 @@ public sealed class RefusalTests
     [Fact]
     public void A_lesson_that_has_not_begun_or_is_over_opens_no_question()
     {
-        var act = new QuestionOpened(Asked(510, QuestionKind.SingleChoice), null, null, [], 0);
+        var act = new QuestionOpened(Asked(510, QuestionKind.SingleChoice), null, null, [], Duration.Zero);
         Why(act, lesson: Lesson with { Times = Given.Lesson with { ActualStart = null, ActualEnd = null } }).ShouldNotBeNull().ShouldContain("Begin the lesson");
         Why(act, lesson: Lesson with { Times = Given.Lesson }).ShouldNotBeNull().ShouldContain("has ended");
     }

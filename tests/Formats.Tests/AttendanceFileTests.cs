@@ -31,8 +31,8 @@ public sealed class AttendanceFileTests
         var list = Read($"Name;Join time;Leave time\nJuno;{written};\n");
 
         list.Shape.ShouldBe(AttendanceShape.Stretches);
-        list.Lines[0].Problems.ShouldBeEmpty();
-        list.Lines[0].Joined.ShouldBe(From + Duration.FromMinutes(1));
+        list.Rows[0].Problems.ShouldBeEmpty();
+        list.Rows[0].Joined.ShouldBe(From + Duration.FromMinutes(1));
         list.NamesZone.ShouldBe(namesZone);
     }
 
@@ -40,7 +40,7 @@ public sealed class AttendanceFileTests
     public void Times_without_a_zone_are_read_in_the_one_that_was_asked_for()
     {
         var list = Read("Name,Joined,Left\nJuno,2026-11-02 10:31,2026-11-02 11:20", DateTimeZoneProviders.Tzdb["Europe/Oslo"]);
-        list.Lines[0].Joined.ShouldBe(From + Duration.FromMinutes(1));
+        list.Rows[0].Joined.ShouldBe(From + Duration.FromMinutes(1));
         list.NamesZone.ShouldBeFalse();
     }
 
@@ -48,8 +48,8 @@ public sealed class AttendanceFileTests
     public void Times_across_a_change_of_daylight_saving_time_are_told_apart_by_the_zone()
     {
         var before = Instant.FromUtc(2026, 10, 24, 8, 30);
-        Read("Name,Joined\nJuno,2026-10-24 09:31", from: before).Lines[0].Joined.ShouldBe(before + Duration.FromMinutes(1));
-        Read("Name,Joined\nJuno,2026-11-02 09:31").Lines[0].Joined.ShouldBe(From + Duration.FromMinutes(1));
+        Read("Name,Joined\nJuno,2026-10-24 09:31", from: before).Rows[0].Joined.ShouldBe(before + Duration.FromMinutes(1));
+        Read("Name,Joined\nJuno,2026-11-02 09:31").Rows[0].Joined.ShouldBe(From + Duration.FromMinutes(1));
     }
 
     [Fact]
@@ -58,9 +58,9 @@ public sealed class AttendanceFileTests
         var list = Read("Timestamp,Participant,Action\n2026-11-02 09:31:00,Juno,Joined\n2026-11-02 10:00:00,Juno,left the meeting\n2026-11-02 09:50:00,Eino,waved\n");
 
         list.Shape.ShouldBe(AttendanceShape.Events);
-        list.Lines[0].Joined.ShouldBe(From + Duration.FromMinutes(1));
-        list.Lines[1].Left.ShouldBe(From + Duration.FromMinutes(30));
-        list.Lines[2].Problems.ShouldHaveSingleItem().ShouldContain("neither joining nor leaving");
+        list.Rows[0].Joined.ShouldBe(From + Duration.FromMinutes(1));
+        list.Rows[1].Left.ShouldBe(From + Duration.FromMinutes(30));
+        list.Rows[2].Problems.ShouldHaveSingleItem().ShouldContain("neither joining nor leaving");
     }
 
     [Theory]
@@ -74,7 +74,7 @@ public sealed class AttendanceFileTests
     {
         var list = Read($"Name;{heading}\nJuno;{cell}\n");
         list.Shape.ShouldBe(AttendanceShape.Lengths);
-        list.Lines[0].Length!.Value.TotalMinutes.ShouldBe(minutes);
+        list.Rows[0].Length!.Value.TotalMinutes.ShouldBe(minutes);
         list.NamesZone.ShouldBeTrue(); // there is nothing to ask
     }
 
@@ -82,8 +82,8 @@ public sealed class AttendanceFileTests
     public void A_list_with_a_title_above_it()
     {
         var list = Read("Meeting summary\nTitle,Weather and Tides\n\nFull name,E-mail,Joined,Left\nJuno Q,juno.quillfeather@pupils.skerrysound.example,2026-11-02 09:31,2026-11-02 10:20\n");
-        list.Lines.ShouldHaveSingleItem().Email.ShouldBe("juno.quillfeather@pupils.skerrysound.example");
-        list.Lines[0].Row.ShouldBe(5);
+        list.Rows.ShouldHaveSingleItem().Email.ShouldBe("juno.quillfeather@pupils.skerrysound.example");
+        list.Rows[0].Row.ShouldBe(5);
     }
 
     [Theory]
@@ -95,7 +95,7 @@ public sealed class AttendanceFileTests
     [InlineData("Name,Minutes\n=1+1,5", 2, "formula")]
     public void What_is_wrong_is_said_by_its_row(string text, int row, string part)
     {
-        var wrong = Read(text).Lines.Single(l => l.Problems.Count > 0);
+        var wrong = Read(text).Rows.Single(l => l.Problems.Count > 0);
         wrong.Row.ShouldBe(row);
         wrong.Problems[0].ShouldContain(part);
     }

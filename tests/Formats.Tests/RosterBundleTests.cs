@@ -20,27 +20,27 @@ public sealed class RosterBundleTests
         var all = RosterFile.Read(Bundle(), null);
         all.Classes.Select(c => (c.Title, c.Students)).ShouldBe([("Island Botany", 1), ("Weather and Tides, year 8", 2)]);
         all.ChosenClass.ShouldBeNull();
-        all.Lines.ShouldBeEmpty();
+        all.Rows.ShouldBeEmpty();
 
         var chosen = RosterFile.Read(Bundle(), null, bundleClass: "c1");
-        chosen.Lines.Select(l => $"{l.Given} {l.Family} {l.Number} {l.Email}").ShouldBe(["Juno Quillfeather S1 juno@skerrysound.example", "Eino Rautio S2 "]);
-        chosen.Lines.ShouldAllBe(l => l.Problems.Count == 0);
+        chosen.Rows.Select(l => $"{l.Given} {l.Family} {l.Number} {l.Email}").ShouldBe(["Juno Quillfeather S1 juno@skerrysound.example", "Eino Rautio S2 "]);
+        chosen.Rows.ShouldAllBe(l => l.Problems.Count == 0);
     }
 
     [Fact]
     public void Preferred_names_of_version_1_2_are_taken()
     {
         var users = "sourcedId,status,givenName,familyName,identifier,email,preferredGivenName\nu1,,Ifeoma,Abernethy-Okafor,S1,,Ify\nu2,,Eino,Rautio,S2,,Eino\n";
-        RosterFile.Read(Bundle(users), null, bundleClass: "c1").Lines.Select(l => l.Preferred).ShouldBe(["Ify", null]);
+        RosterFile.Read(Bundle(users), null, bundleClass: "c1").Rows.Select(l => l.Preferred).ShouldBe(["Ify", null]);
     }
 
     [Fact]
     public void The_only_class_need_not_be_chosen() =>
-        RosterFile.Read(Bundle(classes: "sourcedId,title\nc1,Weather\n"), null).Lines.Count.ShouldBe(2);
+        RosterFile.Read(Bundle(classes: "sourcedId,title\nc1,Weather\n"), null).Rows.Count.ShouldBe(2);
 
     [Fact]
     public void An_enrolment_of_nobody_is_pointed_out() =>
-        RosterFile.Read(Bundle(enrolments: Enrolments + "e7,,c1,s,u77,student\n"), null, bundleClass: "c1").Lines[^1].Problems.ShouldHaveSingleItem().ShouldContain("u77");
+        RosterFile.Read(Bundle(enrolments: Enrolments + "e7,,c1,s,u77,student\n"), null, bundleClass: "c1").Rows[^1].Problems.ShouldHaveSingleItem().ShouldContain("u77");
 
     [Fact]
     public void A_bundle_that_lacks_a_part_or_a_column_says_which()

@@ -29,8 +29,8 @@ public sealed class RosterFileTests
         var preview = RosterFile.Read(bytes, null);
 
         preview.ReadAs.ShouldBe($"{encoding}, cut at {separator}", told);
-        preview.Lines[0].Family.ShouldBe("Sørbø");
-        preview.Lines.ShouldAllBe(l => l.Problems.Count == 0);
+        preview.Rows[0].Family.ShouldBe("Sørbø");
+        preview.Rows.ShouldAllBe(l => l.Problems.Count == 0);
     }
 
     [Theory]
@@ -42,7 +42,7 @@ public sealed class RosterFileTests
     [InlineData("Weather and Tides\nprinted on Monday\n\nGiven name,Family name\nIngvild,Sørbø")] // lines above the table
     public void Any_columns_in_any_order(string text)
     {
-        var line = RosterFile.Read(Encoding.UTF8.GetBytes(text), null).Lines.ShouldHaveSingleItem();
+        var line = RosterFile.Read(Encoding.UTF8.GetBytes(text), null).Rows.ShouldHaveSingleItem();
         (line.Given, line.Family).ShouldBe(("Ingvild", "Sørbø"));
     }
 
@@ -52,7 +52,7 @@ public sealed class RosterFileTests
     [InlineData("Ingvild,Sørbø,i@skerrysound.example,home@skerrysound.example,01632 960 117")] // without headings
     public void A_second_address_and_a_telephone_number(string text)
     {
-        var line = RosterFile.Read(Encoding.UTF8.GetBytes(text), null, headless: !text.Contains("name")).Lines.ShouldHaveSingleItem();
+        var line = RosterFile.Read(Encoding.UTF8.GetBytes(text), null, headless: !text.Contains("name")).Rows.ShouldHaveSingleItem();
         line.Problems.ShouldBeEmpty();
         (line.Email, line.SecondEmail, line.Phone).ShouldBe(("i@skerrysound.example", "home@skerrysound.example", "01632 960 117"));
     }
@@ -72,8 +72,8 @@ public sealed class RosterFileTests
     public void The_guess_can_be_changed()
     {
         var bytes = Encoding.UTF8.GetBytes("A,B\nSørbø,Ingvild");
-        RosterFile.Read(bytes, null).Lines[0].Problems.ShouldNotBeEmpty();
-        RosterFile.Read(bytes, new Dictionary<string, int> { ["family"] = 0, ["given"] = 1 }).Lines[0].Given.ShouldBe("Ingvild");
+        RosterFile.Read(bytes, null).Rows[0].Problems.ShouldNotBeEmpty();
+        RosterFile.Read(bytes, new Dictionary<string, int> { ["family"] = 0, ["given"] = 1 }).Rows[0].Given.ShouldBe("Ingvild");
     }
 
     [Theory]
@@ -95,7 +95,7 @@ public sealed class RosterFileTests
     [InlineData("Given name,Family name\n\"Ing\nvild\",Sørbø\n", 2, "line break")]
     public void What_is_wrong_is_said_by_its_row(string text, int row, string part)
     {
-        var wrong = RosterFile.Read(Encoding.UTF8.GetBytes(text), null).Lines.Single(l => l.Problems.Count > 0);
+        var wrong = RosterFile.Read(Encoding.UTF8.GetBytes(text), null).Rows.Single(l => l.Problems.Count > 0);
         wrong.Row.ShouldBe(row);
         wrong.Problems[0].ShouldContain(part);
     }

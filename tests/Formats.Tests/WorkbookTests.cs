@@ -17,8 +17,8 @@ public sealed class WorkbookTests
         var preview = RosterFile.Read(Written.Workbook(Roster), null);
         preview.ReadAs.ShouldBe("sheet “8W” of a workbook");
         preview.HeadingsRow.ShouldBe(2);
-        preview.Lines.Select(l => (l.Row, l.Number, l.Family, l.Given)).ShouldBe([(3, "S1", "Sørbø", "Ingvild"), (5, "S2", "渡辺", "蓮")]);
-        preview.Lines.ShouldAllBe(l => l.Problems.Count == 0);
+        preview.Rows.Select(l => (l.Row, l.Number, l.Family, l.Given)).ShouldBe([(3, "S1", "Sørbø", "Ingvild"), (5, "S2", "渡辺", "蓮")]);
+        preview.Rows.ShouldAllBe(l => l.Problems.Count == 0);
     }
 
     [Fact]
@@ -29,13 +29,13 @@ public sealed class WorkbookTests
     public void A_cell_that_is_not_there_does_not_move_its_neighbours()
     {
         var preview = RosterFile.Read(Written.Workbook([["Number", "Family name", "Given name", "E-mail"], [null, "Sørbø", "Ingvild", null]]), null);
-        preview.Lines.ShouldHaveSingleItem().Given.ShouldBe("Ingvild");
+        preview.Rows.ShouldHaveSingleItem().Given.ShouldBe("Ingvild");
     }
 
     [Fact]
     public void A_formula_is_pointed_out_with_its_place() =>
         RosterFile.Read(Written.Workbook([["Family name", "Given name"], ["Sørbø", "=A2&\"x\""], ["Rautio", "Eino"]]), null)
-            .Lines.Select(l => l.Problems.Count).ShouldBe([1, 0]);
+            .Rows.Select(l => l.Problems.Count).ShouldBe([1, 0]);
 
     [Fact]
     public void Merged_cells_are_named()
@@ -50,7 +50,7 @@ public sealed class WorkbookTests
     {
         var list = Written.Workbook([["Name", "Joined", "Left"], ["Juno Quillfeather", "#46349.395833333", "#46349.430555556"]]);
         var from = NodaTime.Instant.FromUtc(2026, 11, 23, 9, 30);
-        var line = AttendanceFile.Read(list, null, NodaTime.DateTimeZone.Utc, from, from + NodaTime.Duration.FromMinutes(50)).Lines.ShouldHaveSingleItem();
+        var line = AttendanceFile.Read(list, null, NodaTime.DateTimeZone.Utc, from, from + NodaTime.Duration.FromMinutes(50)).Rows.ShouldHaveSingleItem();
         line.Joined.ShouldBe(from);
         line.Left.ShouldBe(from + NodaTime.Duration.FromMinutes(50));
     }
@@ -64,6 +64,6 @@ public sealed class WorkbookTests
     {
         var preview = RosterFile.Read(Written.Utf8(cells.Contains(", ") ? $"\"{cells.Replace("\n", "\"\n\"")}\"" : cells), null, headless: true);
         preview.HeadingsRow.ShouldBe(0);
-        string.Join(';', preview.Lines.Select(l => $"{l.Given}|{l.Family}|{l.Number}|{l.Email}")).ShouldBe(told.TrimEnd(';'));
+        string.Join(';', preview.Rows.Select(l => $"{l.Given}|{l.Family}|{l.Number}|{l.Email}")).ShouldBe(told.TrimEnd(';'));
     }
 }

@@ -31,7 +31,7 @@ public sealed class AnonymousTests(AppUnderTest app) : IClassFixture<AppUnderTes
         await Visitor.Read<RosterBroughtIn>(await teacher.Send(
             $"/api/classes/{made.Id}/roster", $"Given name,Family name\n{string.Concat(Class.Take(students).Select(n => $"{n},Sound\n"))}"));
         var lesson = await teacher.Post<LessonLine>($"/api/classes/{made.Id}/lessons", new LessonNow("How the week was", 50));
-        var page = await teacher.Get<ClassPage>($"/api/classes/{made.Id}");
+        var page = await teacher.Get<ClassView>($"/api/classes/{made.Id}");
         var room = new Classroom(teacher, made.Id, lesson.Id, page.Students.ToDictionary(s => s.Called, s => s.Id));
         var passes = await Pupil.Passes(room);
         var pupils = new Dictionary<string, Pupil>();

@@ -168,7 +168,7 @@ public sealed class Visitor(string address)
         const string roster = "Number,Given name,Family name\nS1,Juno,Quillfeather\nS2,Eino,Rautio\nS3,Zainab,Usman\n";
         await Read<RosterBroughtIn>(await Send($"/api/classes/{made.Id}/roster", roster));
         var lesson = await Post<LessonLine>($"/api/classes/{made.Id}/lessons", new LessonNow("Why the wind backs", 50));
-        var page = await Get<ClassPage>($"/api/classes/{made.Id}");
+        var page = await Get<ClassView>($"/api/classes/{made.Id}");
         return new Classroom(this, made.Id, lesson.Id, page.Students.ToDictionary(s => s.Called, s => s.Id));
     }
 

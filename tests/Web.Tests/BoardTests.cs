@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Board;
 using PoliteTally.Core.Chat;
@@ -34,7 +35,7 @@ public sealed class BoardTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         var plan = await room.Teacher.Get<PlanView>($"/api/lessons/{room.Lesson}/plan");
         await room.Teacher.Put<PlanStored>($"/api/lessons/{room.Lesson}/plan", new PlanSent(plan.Version, plan.Plan, new Plan
         {
-            Stages = [new(Guid.NewGuid(), "stage one", 10, "Draw the wind as an **arrow**.")],
+            Stages = [new(Guid.NewGuid(), "stage one", Duration.FromMinutes(10), "Draw the wind as an **arrow**.")],
             Points = [new(Guid.NewGuid(), "SECRET point")],
             Statements = [new(Guid.NewGuid(), "SECRET statement")],
         }));
@@ -44,7 +45,7 @@ public sealed class BoardTests(AppUnderTest app) : IClassFixture<AppUnderTest>
             new AsideNoted(juno, "SECRET aside"), new NodGiven(juno, "SECRET nod"), new ExcuseRecorded(zainab, "SECRET excuse"),
             new ContactTried(zainab, ContactChannel.Phone, ContactOutcome.Reached, "SECRET call"), new ChatSaid(eino, Core.Chat.ChatKind.Question, "SECRET message"),
             new Marked(juno, Mark.Here), new Marked(eino, Mark.Here), new HandRaised(eino), new Called(juno, TurnOrigin.Drawn, "SECRET why"),
-            new TimerStarted(180, "the task"), new GroupsMade([new StudentGroup(Guid.NewGuid(), "Gulls", [juno, eino])]));
+            new TimerStarted(Duration.FromSeconds(180), "the task"), new GroupsMade([new StudentGroup(Guid.NewGuid(), "Gulls", [juno, eino])]));
         using var pupil = await Pupil.In(room, (await Pupil.Passes(room))["Juno"]);
         var shown = (await pupil.Do(Features.StudentPage.PageDoing.Write, text: "it backs", kind: Core.Chat.ChatKind.Answer)).Wrote[0].Message;
         await pupil.Do(Features.StudentPage.PageDoing.Write, text: "SECRET between two", kind: Core.Chat.ChatKind.Question);

@@ -29,7 +29,7 @@ public sealed class CalendarTests(AppUnderTest app) : IClassFixture<AppUnderTest
     private static SeriesSent Weekly(LocalDate first, int weeks, LocalTime? time = null) =>
         new("Sea breezes", [1], 1, time ?? HalfPastNine, 50, first, first.PlusDays((weeks - 1) * 7), false, "https://meet.skerrysound.example/w", []);
 
-    private static async Task<string> Lessons(Visitor teacher, Guid id) => string.Join(' ', (await teacher.Get<ClassPage>($"/api/classes/{id}")).Lessons
+    private static async Task<string> Lessons(Visitor teacher, Guid id) => string.Join(' ', (await teacher.Get<ClassView>($"/api/classes/{id}")).Lessons
         .OrderBy(l => l.PlannedStart).Select(l => $"{l.Number}@{InstantPattern.CreateWithInvariantCulture("MM-dd'T'HH:mm").Format(l.PlannedStart)}{(l.Cancelled ? "x" : "")}"));
 
     [Fact]
@@ -48,7 +48,7 @@ public sealed class CalendarTests(AppUnderTest app) : IClassFixture<AppUnderTest
     {
         var (teacher, id) = await NewClass();
         var series = (await teacher.Post<SeriesChanged>($"/api/classes/{id}/series", Weekly(Monday, 3))).Id;
-        var second = (await teacher.Get<ClassPage>($"/api/classes/{id}")).Lessons.OrderBy(l => l.PlannedStart).ElementAt(1);
+        var second = (await teacher.Get<ClassView>($"/api/classes/{id}")).Lessons.OrderBy(l => l.PlannedStart).ElementAt(1);
         await teacher.Put<LessonLine>($"/api/lessons/{second.Id}", new LessonPlanned("Sea breezes", Monday.PlusDays(8), HalfPastNine, 50, false, null, false));
         (await Lessons(teacher, id)).ShouldBe("1@03-15T09:30 2@03-23T09:30 3@03-29T08:30");
 
@@ -201,7 +201,7 @@ public sealed class CalendarTests(AppUnderTest app) : IClassFixture<AppUnderTest
     {
         var (teacher, id) = await NewClass();
         var series = (await teacher.Post<SeriesChanged>($"/api/classes/{id}/series", Weekly(Monday, 3))).Id;
-        var second = (await teacher.Get<ClassPage>($"/api/classes/{id}")).Lessons.OrderBy(l => l.PlannedStart).ElementAt(1);
+        var second = (await teacher.Get<ClassView>($"/api/classes/{id}")).Lessons.OrderBy(l => l.PlannedStart).ElementAt(1);
         await teacher.Put<LessonLine>($"/api/lessons/{second.Id}", new LessonPlanned("Sea breezes", Monday.PlusDays(8), HalfPastNine, 50, false, null, false));
 
         var changed = await teacher.Put<SeriesChanged>($"/api/series/{series}", Weekly(Monday, 3) with { Title = "Land breezes" });

@@ -197,11 +197,11 @@ public sealed class LiveLessonTests(AppUnderTest app) : IClassFixture<AppUnderTe
     public async Task Stages_and_points_of_a_changed_plan_are_in_the_lesson_at_once()
     {
         var room = await Room("Juno");
-        var stages = new[] { new PlannedStage(Guid.NewGuid(), "Readings", 8), new PlannedStage(Guid.NewGuid(), "In pairs", 15) };
+        var stages = new[] { new PlannedStage(Guid.NewGuid(), "Readings", Duration.FromMinutes(8)), new PlannedStage(Guid.NewGuid(), "In pairs", Duration.FromMinutes(15)) };
         var plan = await room.Teacher.Get<PlanView>($"/api/lessons/{room.Lesson}/plan");
         await room.Teacher.Put<PlanStored>($"/api/lessons/{room.Lesson}/plan", new PlanSent(plan.Version, plan.Plan, new Plan { Stages = stages }));
         (await room.Sheet()).Head.Plan.Stage!.Index.ShouldBe(0);
-        await room.Tap(new StageMoved(stages[1].Id), new StageExtended(stages[1].Id, 5));
+        await room.Tap(new StageMoved(stages[1].Id), new StageExtended(stages[1].Id, Duration.FromMinutes(5)));
         var on = (await room.Sheet()).Head.Plan.Stage!;
         (on.Index, on.Extended, on.To - on.From).ShouldBe((1, 5, Duration.FromMinutes(20)));
     }
@@ -210,7 +210,7 @@ public sealed class LiveLessonTests(AppUnderTest app) : IClassFixture<AppUnderTe
     public async Task Everything_tapped_can_be_struck_messagebut_the_course_of_the_lesson()
     {
         var room = await Room("Juno");
-        await room.Tap(new RollCallTaken([room.Students["Juno"]]), new TimerStarted(60, ""), new BoardPut(BoardItem.Timer), new GroupsDissolved());
+        await room.Tap(new RollCallTaken([room.Students["Juno"]]), new TimerStarted(Duration.FromSeconds(60), ""), new BoardPut(BoardItem.Timer), new GroupsDissolved());
         var entries = (await room.Sheet()).Head.LastEntries;
         entries.Where(e => !e.CanStrike).ShouldHaveSingleItem().Text.ShouldBe("Lesson started");
         await room.Tap(entries.Where(e => e.CanStrike).Select(e => new Struck(e.Id)));
@@ -253,7 +253,7 @@ public sealed class LiveLessonTests(AppUnderTest app) : IClassFixture<AppUnderTe
         var group = Guid.NewGuid();
         await room.Tap(
             new GroupsMade([new StudentGroup(group, "Gulls", [room.Students["Juno"]])]), new GroupJoined(room.Students["Eino"], group), new SatIn(room.Students["Juno"], group, Contribution.Some),
-            new TimerStarted(600, "Read your glass"), new BoardPut(BoardItem.Timer), new AsideNoted(room.Students["Eino"], "line bad again"),
+            new TimerStarted(Duration.FromSeconds(600), "Read your glass"), new BoardPut(BoardItem.Timer), new AsideNoted(room.Students["Eino"], "line bad again"),
             new SignalRoundHeld("Fog is a cloud.", [room.Students["Juno"]], [room.Students["Eino"]]));
         var before = await room.Sheet();
         await app.Restart();

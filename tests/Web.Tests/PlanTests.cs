@@ -14,7 +14,7 @@ namespace PoliteTally.Web.Tests;
 
 public sealed class PlanTests(AppUnderTest app) : IClassFixture<AppUnderTest>
 {
-    private static PlannedStage Stage(string name, int minutes = 10, string directions = "") => new(Guid.NewGuid(), name, minutes, directions);
+    private static PlannedStage Stage(string name, int minutes = 10, string directions = "") => new(Guid.NewGuid(), name, Duration.FromMinutes(minutes), directions);
 
     private static Task<PlanView> Of(Classroom room) => room.Teacher.Get<PlanView>($"/api/lessons/{room.Lesson}/plan");
 
@@ -44,10 +44,10 @@ public sealed class PlanTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         var start = (await Store(room, await Of(room), new Plan { Stages = [a, b] })).View;
 
         await Store(room, start, new Plan { Stages = [a with { Name = "Coming in" }, b], Points = [new(Guid.NewGuid(), "What you saw")] });
-        var second = await Store(room, start, new Plan { Stages = [a, b with { Minutes = 25 }, Stage("Looking back")] });
+        var second = await Store(room, start, new Plan { Stages = [a, b with { Length = Duration.FromMinutes(25) }, Stage("Looking back")] });
         second.Merged.ShouldBeTrue();
         second.Conflicts.ShouldBeEmpty();
-        second.View.Plan.Stages.Select(s => (s.Name, s.Minutes)).ShouldBe([("Coming in", 10), ("Readings", 25), ("Looking back", 10)]);
+        second.View.Plan.Stages.Select(s => (s.Name, s.Length.TotalMinutes)).ShouldBe([("Coming in", 10), ("Readings", 25), ("Looking back", 10)]);
         second.View.Plan.Points.Count.ShouldBe(1);
 
         // Both wrote over the same name: the later stands, and what the other wrote is handed back.

@@ -22,12 +22,12 @@ public sealed class RosterTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         var teacher = await app.SignedIn();
         var id = await MakeClass(teacher, "Sea breezes");
         (await Visitor.Read<RosterBroughtIn>(await BringIn(teacher, id, Three))).ShouldBe(new RosterBroughtIn(3, 0, 0, 0));
-        var before = await teacher.Get<ClassPage>($"/api/classes/{id}");
+        var before = await teacher.Get<ClassView>($"/api/classes/{id}");
         (await Visitor.Read<RosterBroughtIn>(await BringIn(teacher, id, Three))).ShouldBe(new RosterBroughtIn(0, 0, 0, 3));
 
         const string later = "Number,Given name,Family name,Preferred name\nS1,Juno,Quillfeather,\nS2,Eino,Rautio,Ink\nS4,Saga,Eriksdotter,\n";
         (await Visitor.Read<RosterBroughtIn>(await BringIn(teacher, id, later))).ShouldBe(new RosterBroughtIn(1, 1, 0, 1));
-        var after = await teacher.Get<ClassPage>($"/api/classes/{id}");
+        var after = await teacher.Get<ClassView>($"/api/classes/{id}");
         after.Students.Select(s => s.Called).Order().ShouldBe(["Ink", "Juno", "Saga", "Zainab"]);
         // Whoever was there keeps their id and their key.
         foreach (var student in before.Students)
@@ -46,13 +46,13 @@ public sealed class RosterTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         const string later = "Number,Given name,Family name\nT1,Junia,Quillfeather\nT4,Saga,Eriksdotter\nT5,Pip,Farrow\n";
         var look = await Visitor.Read<RosterLook>(await teacher.Send($"/api/classes/{id}/roster/preview", later));
         look.Steps.Select(s => s.Step.ToString()).ShouldBe(["Changes", "Joins", "Joins", "Leaves", "Leaves"]);
-        (await teacher.Get<ClassPage>($"/api/classes/{id}")).Students.Count.ShouldBe(3);
+        (await teacher.Get<ClassView>($"/api/classes/{id}")).Students.Count.ShouldBe(3);
 
-        var einoId = (await teacher.Get<ClassPage>($"/api/classes/{id}")).Students.Single(s => s.Called == "Eino").Id;
+        var einoId = (await teacher.Get<ClassView>($"/api/classes/{id}")).Students.Single(s => s.Called == "Eino").Id;
         var eino = look.Steps.Single(s => s.Step == RosterStep.Leaves && s.Student == einoId);
         var ticked = JsonSerializer.Serialize(new[] { "3", eino.Key });
         (await Visitor.Read<RosterBroughtIn>(await BringIn(teacher, id, later, ("ticked", ticked)))).ShouldBe(new RosterBroughtIn(1, 0, 1, 0));
-        var page = await teacher.Get<ClassPage>($"/api/classes/{id}");
+        var page = await teacher.Get<ClassView>($"/api/classes/{id}");
         page.Students.Select(s => s.Called).Order().ShouldBe(["Juno", "Saga", "Zainab"]);
         page.Left.ShouldHaveSingleItem().Called.ShouldBe("Eino");
     }
@@ -96,9 +96,9 @@ public sealed class RosterTests(AppUnderTest app) : IClassFixture<AppUnderTest>
 
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await refused.Content.ReadAsStringAsync()).ShouldContain("Row 5");
-        (await teacher.Get<ClassPage>($"/api/classes/{id}")).Students.ShouldBeEmpty();
+        (await teacher.Get<ClassView>($"/api/classes/{id}")).Students.ShouldBeEmpty();
         await Visitor.Read<RosterBroughtIn>(await BringIn(teacher, id, Three + "S3,Dewi,Suharto\n", ("leaveOut", "true")));
-        (await teacher.Get<ClassPage>($"/api/classes/{id}")).Students.Count.ShouldBe(3);
+        (await teacher.Get<ClassView>($"/api/classes/{id}")).Students.Count.ShouldBe(3);
     }
 
     [Fact]
@@ -109,8 +109,8 @@ public sealed class RosterTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         await BringIn(teacher, tides, "Number,Given name,Family name\nS77,Kensa,Tremayne\n");
         await BringIn(teacher, sky, "Number,Given name,Family name\nS77,Kensa,Tremayne\n");
 
-        var first = (await teacher.Get<ClassPage>($"/api/classes/{tides}")).Students.ShouldHaveSingleItem();
-        (await teacher.Get<ClassPage>($"/api/classes/{sky}")).Students.ShouldHaveSingleItem().Id.ShouldBe(first.Id);
+        var first = (await teacher.Get<ClassView>($"/api/classes/{tides}")).Students.ShouldHaveSingleItem();
+        (await teacher.Get<ClassView>($"/api/classes/{sky}")).Students.ShouldHaveSingleItem().Id.ShouldBe(first.Id);
     }
 
     [Fact]

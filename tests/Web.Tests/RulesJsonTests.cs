@@ -24,7 +24,7 @@ public sealed class RulesJsonTests
             BeforeEnd = reminders,
             Signals = [.. nods.Select(n => new AgreedSignal(n, text))],
             Rubric = text,
-            WordAhead = new WordAhead { On = choice, MinutesBefore = ahead, Text = text },
+            WordAhead = new WordAhead { On = choice, Ahead = Duration.FromMinutes(ahead), Text = text },
             Scheme = ClassRules.Default.Scheme with
             {
                 Attendance = new AttendancePolicy { LateAfter = Duration.FromMinutes(late), EnoughShare = share / 100m, CreditBy = choice ? CreditBy.Share : CreditBy.Status },
@@ -66,7 +66,7 @@ public sealed class RulesJsonTests
     {
         var plan = new Plan
         {
-            Stages = [.. names.Select(n => new PlannedStage(Guid.NewGuid(), n, minutes, n))],
+            Stages = [.. names.Select(n => new PlannedStage(Guid.NewGuid(), n, Duration.FromMinutes(minutes), n))],
             Points = [.. texts.Select(t => new PointToCover(Guid.NewGuid(), t))],
             Apart = [new StudentSet(Guid.NewGuid(), [Guid.NewGuid(), Guid.NewGuid()])],
             Questions =
@@ -79,7 +79,7 @@ public sealed class RulesJsonTests
                     Text = string.Concat(texts),
                     Options = [.. texts.Select(t => new QuestionOption(Guid.NewGuid(), t, choice, choice ? Guid.NewGuid() : null, t))],
                     Target = choice ? minutes / 7m : null,
-                    TimeLimitSeconds = choice ? null : 60,
+                    TimeLimit = choice ? null : Duration.FromSeconds(60),
                     AcceptedAnswers = texts,
                 },
             ],

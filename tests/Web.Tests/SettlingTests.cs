@@ -73,17 +73,17 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
     {
         var room = await Ended();
         await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", List(Classroom.Now));
-        var said = await Decide(room, new NameWordGiven("The Keeper", room.Students["Zainab"], false));
+        var said = await Decide(room, new NameDecisionSent("The Keeper", room.Students["Zainab"], false));
         said.Register.Single(r => r.Called == "Zainab").KnownBy.ShouldBe(KnownBy.Measured);
 
         var look = await Visitor.Read<AttendanceLook>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance/preview", List(Classroom.Now)));
         look.Names.Single(n => n.Name == "The Keeper").ShouldBe(new NameLook("The Keeper", Certainty.Sure, MatchedBy.ConfirmedBefore, room.Students["Zainab"]));
 
-        var undone = await Decide(room, new NameWordGiven("The Keeper", null, false));
+        var undone = await Decide(room, new NameDecisionSent("The Keeper", null, false));
         undone.Names.Single(n => n.Name == "The Keeper").Decided.ShouldBeFalse();
         undone.Names.Single(n => n.Name == "The Keeper").Certainty.ShouldBe(Certainty.Unknown);
 
-        var nobody = await Decide(room, new NameWordGiven("The Keeper", null, true));
+        var nobody = await Decide(room, new NameDecisionSent("The Keeper", null, true));
         nobody.Names.Single(n => n.Name == "The Keeper").Decided.ShouldBeTrue();
         nobody.Register.Single(r => r.Called == "Zainab").Status.ShouldBe(AttendanceStatus.Absent);
     }
@@ -194,6 +194,6 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
         return await response.Content.ReadAsStringAsync();
     }
 
-    private static async Task<SettlingView> Decide(Classroom room, NameWordGiven word) =>
+    private static async Task<SettlingView> Decide(Classroom room, NameDecisionSent word) =>
         await Visitor.Read<SettlingView>(await room.Teacher.Http.PutAsJsonAsync($"/api/lessons/{room.Lesson}/names", word, Visitor.Json));
 }

@@ -4,6 +4,7 @@ using System.Text.Json;
 using Microsoft.AspNetCore.SignalR.Client;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Board;
 using PoliteTally.Core.Chat;
@@ -49,7 +50,7 @@ public sealed class StudentPageTests(AppUnderTest app) : IClassFixture<AppUnderT
 
     internal static async Task<Guid> Open(Classroom room, Question question, Guid? group = null)
     {
-        var result = await room.Tap(new QuestionOpened(question, group, null, [], 0));
+        var result = await room.Tap(new QuestionOpened(question, group, null, [], Duration.Zero));
         result.Refused.ShouldBeEmpty();
         return result.Accepted[0];
     }
@@ -208,7 +209,7 @@ public sealed class StudentPageTests(AppUnderTest app) : IClassFixture<AppUnderT
         var (room, passes) = await Taught();
         using var juno = await Pupil.In(room, passes["Juno"]);
         var plan = await room.Teacher.Get<PlanView>($"/api/lessons/{room.Lesson}/plan");
-        var stages = new[] { new PlannedStage(Guid.NewGuid(), "Readings", 8), new PlannedStage(Guid.NewGuid(), "In pairs", 15) };
+        var stages = new[] { new PlannedStage(Guid.NewGuid(), "Readings", Duration.FromMinutes(8)), new PlannedStage(Guid.NewGuid(), "In pairs", Duration.FromMinutes(15)) };
         await room.Teacher.Put<PlanStored>($"/api/lessons/{room.Lesson}/plan", new PlanSent(plan.Version, plan.Plan, new Plan { Stages = stages }));
         await juno.Do(PageDoing.Write, text: "why does it back?", kind: ChatKind.Question);
         await room.Tap(new StageMoved(stages[1].Id));

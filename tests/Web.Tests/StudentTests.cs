@@ -23,7 +23,7 @@ public sealed class StudentTests : IAsyncLifetime
 
     private static StudentRecord RecordOf(StudentLine s, bool inClass = true) => new(s.Number, s.Family, s.Given, s.Preferred, s.Email, s.SecondEmail, s.Phone, s.Tags, inClass);
 
-    private static Task<ClassPage> Page(Classroom room) => room.Teacher.Get<ClassPage>($"/api/classes/{room.Class}");
+    private static Task<ClassView> Page(Classroom room) => room.Teacher.Get<ClassView>($"/api/classes/{room.Class}");
 
     private static async Task<StudentLine> Line(Classroom room, string called) => (await Page(room)).Students.Single(s => s.Called == called);
 
@@ -170,10 +170,10 @@ public sealed class StudentTests : IAsyncLifetime
         var room = await (await app.SignedIn()).Teach();
         await room.Tap(new LessonEnded());
         await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", $"Name,Joined\nThe lighthouse,{Classroom.Now}\n", ("zone", "UTC"));
-        await room.Teacher.Put<SettlingView>($"/api/lessons/{room.Lesson}/names", new NameWordGiven("The lighthouse", room.Students["Juno"], false));
+        await room.Teacher.Put<SettlingView>($"/api/lessons/{room.Lesson}/names", new NameDecisionSent("The lighthouse", room.Students["Juno"], false));
         var line = (await room.Teacher.Get<List<KnownNameLine>>($"/api/classes/{room.Class}/names")).ShouldHaveSingleItem();
         (line.Name, line.Student, line.Origin).ShouldBe(("The lighthouse", room.Students["Juno"], "lesson 1, Why the wind backs"));
-        var back = await room.Teacher.Put<List<KnownNameLine>>($"/api/classes/{room.Class}/names", new KnownNameWord(line.Name, line.Student, Known: false));
+        var back = await room.Teacher.Put<List<KnownNameLine>>($"/api/classes/{room.Class}/names", new KnownNameSent(line.Name, line.Student, Known: false));
         back.ShouldBeEmpty();
     }
 

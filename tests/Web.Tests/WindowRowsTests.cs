@@ -7,7 +7,7 @@ using PoliteTally.Web.Features.Live;
 namespace PoliteTally.Web.Tests;
 
 /// <summary>Which rows an entry may change is said by kind; for lessons of every kind of act that is held against rows made whole.</summary>
-public sealed class SentRowsTests(AppUnderTest app) : IClassFixture<AppUnderTest>
+public sealed class WindowRowsTests(AppUnderTest app) : IClassFixture<AppUnderTest>
 {
     private static LiveView View(OpenLesson open, Dictionary<Guid, LiveRow>? unchanged = null) =>
         LiveView.Of(open, open.State, open.Position, null, DoorTries.None, Classroom.Now, unchanged ?? []);
@@ -26,12 +26,12 @@ public sealed class SentRowsTests(AppUnderTest app) : IClassFixture<AppUnderTest
             {
                 var (ledger, sizes) = (new AnyLedger(seed, students, start.Lesson.PlannedStart), new Random(seed));
                 var (open, seq) = (start, start.Position);
-                var sent = SentRows.Of(View(open), open, before: null);
+                var sent = WindowRows.Of(View(open), open, before: null);
                 for (var batch = 0; batch < 25; batch++)
                 {
                     List<(long, Entry)> more = [.. ledger.Next(1 + sizes.Next(3)).Select(e => (++seq, e))];
                     open = open.With(more, open.Lesson, state: null);
-                    var (taken, whole) = (SentRows.Of(View(open, sent.Unchanged(open)), open, sent), SentRows.Of(View(open), open, before: null));
+                    var (taken, whole) = (WindowRows.Of(View(open, sent.Unchanged(open)), open, sent), WindowRows.Of(View(open), open, before: null));
                     foreach (var student in students)
                     {
                         taken.WrittenOf(student).ShouldBe(whole.WrittenOf(student), $"seed {seed}, batch {batch}: {string.Join(", ", more.Select(m => m.Item2.Act.GetType().Name))}");

@@ -30,7 +30,7 @@ public sealed class WordAheadTests
         var teacher = await app.SignedIn();
         var made = await teacher.Post<ClassLine>("/api/classes", new NewClass("Weather and Tides"));
         await teacher.Send($"/api/classes/{made.Id}/roster", Roster);
-        await teacher.Put<RulesStored>($"/api/classes/{made.Id}/rules", new RulesSent(ClassRules.Default with { WordAhead = new() { On = on, MinutesBefore = 30 } }));
+        await teacher.Put<RulesStored>($"/api/classes/{made.Id}/rules", new RulesSent(ClassRules.Default with { WordAhead = new() { On = on, Ahead = Duration.FromMinutes(30) } }));
         var start = (SystemClock.Instance.GetCurrentInstant() + Duration.FromMinutes(20)).InZone(DateTimeZoneProviders.Tzdb["Atlantic/Faroe"]);
         var lesson = await teacher.Post<LessonLine>($"/api/classes/{made.Id}/lessons/planned", new LessonPlanned(
             "Fog and haar", start.Date, new LocalTime(start.Hour, start.Minute), 50, false, "https://meet.skerrysound.example/w", false));
@@ -77,7 +77,7 @@ public sealed class WordAheadTests
     {
         await using var app = await Running();
         var (teacher, _, lesson) = await Soon(app, on: false);
-        var students = (await teacher.Get<ClassPage>($"/api/classes/{(await teacher.Get<List<ClassLine>>("/api/classes"))[0].Id}")).Students;
+        var students = (await teacher.Get<ClassView>($"/api/classes/{(await teacher.Get<List<ClassLine>>("/api/classes"))[0].Id}")).Students;
         await using (var db = app.File.Open((await app.File.Open(Guid.Empty).Users.SingleAsync(u => u.DisplayName == "tamsin")).Id))
         {
             // As a sudden stop leaves it: noted as going, and nobody knows whether it went.
@@ -126,7 +126,7 @@ public sealed class WordAheadTests
     {
         await using var app = await Running();
         var (teacher, inClass, lesson) = await Soon(app);
-        var eino = (await teacher.Get<ClassPage>($"/api/classes/{inClass}")).Students.Single(s => s.Called == "Eino");
+        var eino = (await teacher.Get<ClassView>($"/api/classes/{inClass}")).Students.Single(s => s.Called == "Eino");
         var word = await teacher.Get<WordView>($"/api/lessons/{lesson}/word?student={eino.Id}");
         word.To.ShouldBe("eino@pupils.skerrysound.example");
         word.Text.ShouldStartWith("Hello Eino,");

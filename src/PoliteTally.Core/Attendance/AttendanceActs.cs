@@ -45,7 +45,7 @@ public sealed record StatusDeclared(Guid Student, AttendanceStatus Status) : Stu
     public override string InWords => $"declared {Status.InWords()}";
 
     internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
-        lesson.Change<Evidence>().Declare(student, new StatusWord(Status, entry.Id));
+        lesson.Change<Evidence>().Declare(student, new DeclaredStatus(Status, entry.Id));
 }
 
 /// <summary>An excuse was recorded. It counts only if the student was not there.</summary>

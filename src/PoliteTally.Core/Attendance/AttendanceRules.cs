@@ -21,7 +21,7 @@ public static class AttendanceRules
         LessonTimes lesson,
         IReadOnlyList<Sighting> sightings,
         IReadOnlyList<MarkMade> marks,
-        StatusWord? declared,
+        DeclaredStatus? declared,
         ExcuseGiven? excuse,
         IReadOnlyCollection<Instant> lists,
         AttendancePolicy policy)

@@ -8,7 +8,7 @@ public sealed class Evidence : LessonPart
 {
     private readonly ListsBy<Guid, MarkMade> _marks;
     private readonly ListsBy<Guid, Sighting> _sightings;
-    private readonly Dictionary<Guid, StatusWord> _declared;
+    private readonly Dictionary<Guid, DeclaredStatus> _declared;
     private readonly Dictionary<Guid, ExcuseGiven> _excuses;
     private readonly List<RollCall> _rollCalls;
 
@@ -30,7 +30,7 @@ public sealed class Evidence : LessonPart
     public IReadOnlyList<Sighting> SightingsOf(Guid student) => _sightings[student];
 
     /// <summary>The teacher's last word on the status of a student, if there is one.</summary>
-    public StatusWord? DeclaredOf(Guid student) => _declared.GetValueOrDefault(student);
+    public DeclaredStatus? DeclaredOf(Guid student) => _declared.GetValueOrDefault(student);
 
     /// <summary>The excuse of a student recorded last, if there is one.</summary>
     public ExcuseGiven? ExcuseOf(Guid student) => _excuses.GetValueOrDefault(student);
@@ -39,7 +39,7 @@ public sealed class Evidence : LessonPart
 
     internal void Call(RollCall call) => _rollCalls.Add(call);
 
-    internal void Declare(Guid student, StatusWord word) => _declared[student] = word;
+    internal void Declare(Guid student, DeclaredStatus word) => _declared[student] = word;
 
     internal void Excuse(Guid student, ExcuseGiven excuse) => _excuses[student] = excuse;
 
@@ -65,7 +65,7 @@ public sealed record MarkMade(Mark Mark, Instant At, Guid Entry, bool ByRollCall
 public sealed record RollCall(Instant At, Guid Entry, IReadOnlySet<Guid> Here);
 
 /// <summary>The teacher's word on a status.</summary>
-public sealed record StatusWord(AttendanceStatus Status, Guid Entry);
+public sealed record DeclaredStatus(AttendanceStatus Status, Guid Entry);
 
 /// <summary>An excuse and its reason.</summary>
 public sealed record ExcuseGiven(string Reason, Guid Entry);

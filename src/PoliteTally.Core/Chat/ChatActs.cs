@@ -99,7 +99,7 @@ public abstract record ChatAct(Guid Message) : Act
     }
 
     /// <summary>What is said of a message, with this.</summary>
-    internal abstract MessageWords With(MessageWords said, Entry entry);
+    internal abstract SaidOfMessage With(SaidOfMessage said, Entry entry);
 }
 
 /// <summary>What a message was, by the sweep. The last word counts.</summary>
@@ -108,7 +108,7 @@ public sealed record ChatSorted(Guid Message, ChatKind Kind) : ChatAct(Message)
     /// <inheritdoc/>
     public override string InWords => $"a message sorted: {Kind.InWords()}";
 
-    internal override MessageWords With(MessageWords said, Entry entry) => said with { Sorted = (Kind, entry.Id) };
+    internal override SaidOfMessage With(SaidOfMessage said, Entry entry) => said with { Sorted = (Kind, entry.Id) };
 }
 
 /// <summary>A message is not to be shown outside of settling any more. What it counts for stays.</summary>
@@ -117,7 +117,7 @@ public sealed record ChatHidden(Guid Message) : ChatAct(Message)
     /// <inheritdoc/>
     public override string InWords => "a message hidden";
 
-    internal override MessageWords With(MessageWords said, Entry entry) => said with { Hidden = entry.Id };
+    internal override SaidOfMessage With(SaidOfMessage said, Entry entry) => said with { Hidden = entry.Id };
 }
 
 /// <summary>A question in the chat was answered, aloud or otherwise.</summary>
@@ -126,7 +126,7 @@ public sealed record ChatDealtWith(Guid Message) : ChatAct(Message)
     /// <inheritdoc/>
     public override string InWords => "a question in the chat answered";
 
-    internal override MessageWords With(MessageWords said, Entry entry) => said with { DealtWith = entry.Id };
+    internal override SaidOfMessage With(SaidOfMessage said, Entry entry) => said with { DealtWith = entry.Id };
 }
 
 /// <summary>A message from a student page is shown to the class.</summary>
@@ -140,5 +140,5 @@ public sealed record MessageShown(Guid Message, bool WithoutName = false) : Chat
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) => base.WhyRefused(entry, lesson)
         ?? (lesson.ActOf(Message) is StudentWrote ? null : "Only messages from student pages are shown to the class here.");
 
-    internal override MessageWords With(MessageWords said, Entry entry) => said with { Shown = entry.Id, WithoutName = WithoutName };
+    internal override SaidOfMessage With(SaidOfMessage said, Entry entry) => said with { Shown = entry.Id, WithoutName = WithoutName };
 }

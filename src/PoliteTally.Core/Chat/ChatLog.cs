@@ -7,7 +7,7 @@ namespace PoliteTally.Core.Chat;
 /// <summary>The messages of a lesson, as its entries tell them.</summary>
 public sealed class ChatLog : LessonPart
 {
-    private readonly Dictionary<Guid, MessageWords> _saidOf;
+    private readonly Dictionary<Guid, SaidOfMessage> _saidOf;
     private readonly Dictionary<Guid, ChatMessage> _byEntry;
     private readonly ListsBy<Guid, ChatMessage> _byStudent;
     private GrowingList<ChatMessage> _messages;
@@ -27,8 +27,8 @@ public sealed class ChatLog : LessonPart
     public ChatMessage? MessageOf(Guid entry) => _byEntry.GetValueOrDefault(entry);
 
     /// <summary>Takes what is said of a message, whether it has come already or not.</summary>
-    internal void Learn(Guid message, Func<MessageWords, MessageWords> more) =>
-        _saidOf[message] = more(_saidOf.GetValueOrDefault(message) ?? new MessageWords());
+    internal void Learn(Guid message, Func<SaidOfMessage, SaidOfMessage> more) =>
+        _saidOf[message] = more(_saidOf.GetValueOrDefault(message) ?? new SaidOfMessage());
 
     internal void Say(Said said, Entry entry, LessonParts lesson)
     {
@@ -79,5 +79,5 @@ public sealed class ChatLog : LessonPart
 internal sealed record Said(Guid? Student, string Name, string Text, bool IsPrivate, ChatKind Noted, ChatKind? Chosen = null);
 
 /// <summary>What was said of a message since.</summary>
-internal sealed record MessageWords(
+internal sealed record SaidOfMessage(
     (ChatKind Kind, Guid By)? Sorted = null, Guid? Hidden = null, Guid? DealtWith = null, Guid? Shown = null, bool WithoutName = false);

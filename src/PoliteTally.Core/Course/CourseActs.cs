@@ -1,6 +1,7 @@
 using NodaTime;
 using PoliteTally.Core.Groups;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Text;
 using PoliteTally.Core.Questions;
 
 namespace PoliteTally.Core.Course;
@@ -67,31 +68,34 @@ public sealed record StageMoved(Guid Stage) : Act
 
 /// <summary>A stage was given more time, or less.</summary>
 /// <param name="Stage">The id of the stage in the plan.</param>
-/// <param name="Minutes">How many minutes more; below zero for fewer. From −120 to 120.</param>
-public sealed record StageExtended(Guid Stage, int Minutes) : Act
+/// <param name="By">How much more; below zero for less. From −120 to 120 min.</param>
+public sealed record StageExtended(Guid Stage, Duration By) : Act
 {
-    private const int Most = 120;
+    private static readonly Duration Most = Duration.FromMinutes(120);
 
     /// <inheritdoc/>
-    public override string InWords => $"stage {(Minutes < 0 ? "shortened" : "extended")} by {Math.Abs(Minutes)} min";
+    public override string InWords => $"stage {(By < Duration.Zero ? "shortened by" : "extended by")} {Words.Minutes(By < Duration.Zero ? -By : By)}";
 
     /// <inheritdoc/>
     public override Reach Reach => Reach.Nobody;
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
-        Minutes is < -Most or > Most ? $"A stage can be given up to {Most} min more or less at once." : null;
+        By < -Most || By > Most ? $"A stage can be given up to {Words.Minutes(Most)} more or less at once." : null;
 
-    internal override void Apply(LessonParts lesson, Entry entry) => lesson.Change<CourseNow>().Extend(Stage, Minutes);
+    internal override void Apply(LessonParts lesson, Entry entry) => lesson.Change<CourseNow>().Extend(Stage, By);
 }
 
 /// <summary>The time for a task began to run, in place of one before for the same.</summary>
-/// <param name="Seconds">How long it runs, from 5 s to 3 h.</param>
+/// <param name="Length">How long it runs, from 5 s to 3 h.</param>
 /// <param name="Task">What is to be done; may be empty.</param>
 /// <param name="Group">The group it is for; null for the whole class.</param>
-public sealed record TimerStarted(int Seconds, string Task, Guid? Group = null) : Act
+public sealed record TimerStarted(Duration Length, string Task, Guid? Group = null) : Act
 {
+    private static readonly Duration Least = Duration.FromSeconds(5);
+    private static readonly Duration Most = Duration.FromHours(3);
+
     /// <inheritdoc/>
-    public override string InWords => $"timer{(Group is null ? "" : " of a group")}, {Seconds / 60}:{Seconds % 60:00}{(Task.Length > 0 ? $", {Task}" : "")}";
+    public override string InWords => $"timer{(Group is null ? "" : " of a group")}, {(int)Length.TotalMinutes}:{Length.Seconds:00}{(Task.Length > 0 ? $", {Task}" : "")}";
 
     /// <inheritdoc/>
     public override Reach Reach => Reach.Nobody;
@@ -99,11 +103,11 @@ public sealed record TimerStarted(int Seconds, string Task, Guid? Group = null) 
     internal override string? Typed => Task;
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
-        Seconds is < 5 or > 3 * 3600 ? "The time for a task is from 5 s to 3 h."
+        Length < Least || Length > Most ? "The time for a task is from 5 s to 3 h."
         : TextLimits.TooLong(Task, "task", TextLimits.LongestName) ?? (Group is { } group ? lesson.See<GroupsNow>().NoSuch(group) : null);
 
     internal override void Apply(LessonParts lesson, Entry entry) =>
-        lesson.Change<CourseNow>().StartTimer(new TaskTimer(Task, entry.HappenedAt, entry.HappenedAt + Duration.FromSeconds(Seconds), Group));
+        lesson.Change<CourseNow>().StartTimer(new TaskTimer(Task, entry.HappenedAt, entry.HappenedAt + Length, Group));
 }
 
 /// <summary>The time for a task was ended before it ran out, or was put away after.</summary>

@@ -9,7 +9,7 @@ public sealed class CourseNow : LessonPart
 {
     private readonly Dictionary<string, Guid> _reminders;
     private readonly List<(Guid Stage, Instant At)> _stageMoves;
-    private readonly Dictionary<Guid, int> _extended;
+    private readonly Dictionary<Guid, Duration> _extended;
     private IReadOnlyList<TaskTimer> _timers = [];
 
     internal CourseNow() => (_reminders, _stageMoves, _extended) = (new(StringComparer.Ordinal), [], []);
@@ -36,7 +36,7 @@ public sealed class CourseNow : LessonPart
     public IReadOnlyList<(Guid Stage, Instant At)> StageMoves => _stageMoves;
 
     /// <summary>Minutes that were added to stages.</summary>
-    public IReadOnlyDictionary<Guid, int> Extended => _extended;
+    public IReadOnlyDictionary<Guid, Duration> Extended => _extended;
 
     /// <summary>Reminders that were seen to, each with the entry that says so.</summary>
     public IReadOnlyDictionary<string, Guid> RemindersTicked => _reminders;
@@ -54,7 +54,7 @@ public sealed class CourseNow : LessonPart
 
     internal void Move(Guid stage, Instant at) => _stageMoves.Add((stage, at));
 
-    internal void Extend(Guid stage, int minutes) => _extended[stage] = _extended.GetValueOrDefault(stage) + minutes;
+    internal void Extend(Guid stage, Duration by) => _extended[stage] = _extended.GetValueOrDefault(stage) + by;
 
     internal void StartTimer(TaskTimer timer) => _timers = [.. _timers.Where(t => t.Group != timer.Group), timer];
 

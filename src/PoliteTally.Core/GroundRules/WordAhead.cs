@@ -19,8 +19,8 @@ public sealed partial record WordAhead
     /// <summary>Whether it goes out by itself. Off.</summary>
     public bool On { get; init; }
 
-    /// <summary>How long before the start it goes, in minutes from 1 to 1,440. 10.</summary>
-    public int MinutesBefore { get; init; } = 10;
+    /// <summary>How long before the start it goes, from 1 to 1,440 min. 10 min.</summary>
+    public Duration Ahead { get; init; } = Duration.FromMinutes(10);
 
     /// <summary>Its subject; may hold the names of facts in braces.</summary>
     public string Subject { get; init; } = "{class} at {time}: {title}";
@@ -33,7 +33,7 @@ public sealed partial record WordAhead
     public static IReadOnlyList<string> FactNames { get; } = ["name", "class", "title", "day", "time", "link", "teacher"];
 
     /// <summary>When it is due for a lesson that starts then.</summary>
-    public Instant DueAt(Instant start) => start - Duration.FromMinutes(MinutesBefore);
+    public Instant DueAt(Instant start) => start - Ahead;
 
     /// <summary>Whether it goes now: it is due, and the lesson has not come yet.</summary>
     public bool GoesNow(Instant start, Instant now) => On && DueAt(start) <= now && now < start;
@@ -50,7 +50,7 @@ public sealed partial record WordAhead
     /// <summary>What is wrong with the message; empty if nothing is.</summary>
     public IEnumerable<string> Problems()
     {
-        if (MinutesBefore is < 1 or > 1440)
+        if (Ahead < Duration.FromMinutes(1) || Ahead > Duration.FromMinutes(1440))
         {
             yield return "Word ahead: from 1 to 1,440 min before the lesson.";
         }

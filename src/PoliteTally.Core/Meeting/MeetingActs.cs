@@ -80,7 +80,7 @@ public sealed record NameMatched(string Name, Guid? Student) : NameAct(Name)
         (Student is { } student ? lesson.NotOnRoster(student) : null) ?? base.WhyRefused(entry, lesson);
 
     internal override void Learn(LessonParts lesson, Entry entry) =>
-        lesson.Change<NamesShown>().Match(Name, new NameWord(Student, entry.Source, entry.Id));
+        lesson.Change<NamesShown>().Match(Name, new NameDecision(Student, entry.Source, entry.Id));
 
     internal override void Apply(LessonParts lesson, NameShown name, Entry entry)
     {

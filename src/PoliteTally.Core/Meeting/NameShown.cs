@@ -17,7 +17,7 @@ public sealed record NameShown(string Name)
     /// The last word on whose name it is; null while nobody has said. A name that somebody changed to is theirs, unless
     /// something else was said of it.
     /// </summary>
-    public NameWord? Match { get; internal init; }
+    public NameDecision? Match { get; internal init; }
 
     /// <summary>The entry by which it is to be asked later; null if it is not.</summary>
     public Guid? Later { get; internal init; }
@@ -31,7 +31,7 @@ public sealed record NameShown(string Name)
     internal GrowingList<Sighting> Seen { get; init; } = new([]);
 
     /// <summary>What was said of this very name.</summary>
-    internal NameWord? Word { get; init; }
+    internal NameDecision? Word { get; init; }
 
     /// <summary>The name that was shown before it was changed to this one; null if it was not.</summary>
     internal string? Before { get; init; }
@@ -41,4 +41,4 @@ public sealed record NameShown(string Name)
 }
 
 /// <summary>Whose name it is: a student, or null for "not a student".</summary>
-public sealed record NameWord(Guid? Student, Source Source, Guid Entry);
+public sealed record NameDecision(Guid? Student, Source Source, Guid Entry);

@@ -36,7 +36,7 @@ public sealed class NamesShown : LessonPart
         }
     }
 
-    internal void Match(string name, NameWord word) => _names[name] = Known(name) with { Word = word };
+    internal void Match(string name, NameDecision word) => _names[name] = Known(name) with { Word = word };
 
     internal void AskLater(string name, Guid entry) => _names[name] = Known(name) with { Later = entry };
 
@@ -87,7 +87,7 @@ public sealed class NamesShown : LessonPart
     private NameShown Known(string name) => _names.GetValueOrDefault(name) ?? new NameShown(name);
 
     // The word on it, or on a name before it, however often it was changed; a ring of changes ends.
-    private NameWord? WordOn(NameShown name)
+    private NameDecision? WordOn(NameShown name)
     {
         var seen = new HashSet<string>(StringComparer.Ordinal);
         var at = name;

@@ -6,9 +6,9 @@ namespace PoliteTally.Core.Plans;
 /// <summary>A part of a lesson as planned.</summary>
 /// <param name="Id">Its id, kept when it moves.</param>
 /// <param name="Name">What it is called.</param>
-/// <param name="Minutes">Its planned length in minutes, from 0 to 600.</param>
+/// <param name="Length">Its planned length, from 0 to 600 min.</param>
 /// <param name="Directions">What students are to do, for the class board. Markdown.</param>
-public sealed record PlannedStage(Guid Id, string Name, int Minutes, string Directions = "");
+public sealed record PlannedStage(Guid Id, string Name, Duration Length, string Directions = "");
 
 /// <summary>Something each student is asked to speak to in a turn.</summary>
 /// <param name="Id">Its id.</param>
@@ -38,6 +38,8 @@ public sealed record Plan
     /// <summary>The most items of any list: 60.</summary>
     public const int MostItems = 60;
 
+    private static readonly Duration LongestStage = Duration.FromMinutes(600);
+
     /// <summary>Stages, in order.</summary>
     public IReadOnlyList<PlannedStage> Stages { get; init; } = [];
 
@@ -59,8 +61,8 @@ public sealed record Plan
     /// <summary>Whether nothing is prepared.</summary>
     public bool IsEmpty => Stages.Count + Points.Count + Together.Count + Apart.Count + Questions.Count + Statements.Count == 0;
 
-    /// <summary>The planned minutes of all stages.</summary>
-    public int Minutes => Stages.Sum(s => s.Minutes);
+    /// <summary>The planned length of all stages.</summary>
+    public Duration Length => Stages.Aggregate(Duration.Zero, (sum, stage) => sum + stage.Length);
 
     /// <summary>The stages with the times that follow from the start.</summary>
     public IReadOnlyList<TimedStage> Timed(Instant start)
@@ -69,7 +71,7 @@ public sealed record Plan
         foreach (var stage in Stages)
         {
             var from = timed.Count == 0 ? start : timed[^1].To;
-            timed.Add(new TimedStage(stage, from, from + Duration.FromMinutes(stage.Minutes)));
+            timed.Add(new TimedStage(stage, from, from + stage.Length));
         }
 
         return timed;
@@ -107,7 +109,7 @@ public sealed record Plan
                 problems.Add($"Stage {number}: the name may have {LongestLine} characters.");
             }
 
-            if (stage.Minutes is < 0 or > 600)
+            if (stage.Length < Duration.Zero || stage.Length > LongestStage)
             {
                 problems.Add($"Stage {number}: from 0 to 600 min.");
             }

@@ -1,14 +1,16 @@
+using NodaTime;
 using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Questions;
+using PoliteTally.Core.Text;
 
 namespace PoliteTally.Core.Plans;
 
 /// <summary>What has to be known of a lesson to say whether it is ready.</summary>
-/// <param name="Minutes">Its planned length.</param>
+/// <param name="Length">Its planned length.</param>
 /// <param name="HasLink">Whether the way into the meeting is known.</param>
 /// <param name="Students">The students on its roster, with what each is called.</param>
 /// <param name="WithoutMail">How many of them have no e-mail address.</param>
-public sealed record LessonAhead(int Minutes, bool HasLink, IReadOnlyDictionary<Guid, string> Students, int WithoutMail);
+public sealed record LessonAhead(Duration Length, bool HasLink, IReadOnlyDictionary<Guid, string> Students, int WithoutMail);
 
 /// <summary>One thing that a plan lacks, or that a teacher would want to know before the lesson.</summary>
 /// <param name="Where">The part of the plan it is about.</param>
@@ -72,14 +74,14 @@ public static class Readiness
                 yield return new(PlanPart.Stages, $"Stage {index + 1} has no name.", true);
             }
 
-            var over = plan.Minutes - lesson.Minutes;
-            if (over > 0)
+            var over = plan.Length - lesson.Length;
+            if (over > Duration.Zero)
             {
-                yield return new(PlanPart.Stages, $"The stages take {plan.Minutes} min, {over} more than the lesson has.", true);
+                yield return new(PlanPart.Stages, $"The stages take {Words.Minutes(plan.Length)}, {over.TotalMinutes:0} more than the lesson has.", true);
             }
-            else if (plan.Stages.Count > 0 && over < 0)
+            else if (plan.Stages.Count > 0 && over < Duration.Zero)
             {
-                yield return new(PlanPart.Stages, $"{-over} of {lesson.Minutes} min are not planned.", false);
+                yield return new(PlanPart.Stages, $"{-over.TotalMinutes:0} of {Words.Minutes(lesson.Length)} are not planned.", false);
             }
 
             if (plan.Stages.Count == 0)
@@ -92,7 +94,7 @@ public static class Readiness
                 yield return new(PlanPart.Stages, $"“{stage.Name}” has no directions for the board.", false);
             }
 
-            foreach (var stage in plan.Stages.Where(s => s.Minutes == 0))
+            foreach (var stage in plan.Stages.Where(s => s.Length == Duration.Zero))
             {
                 yield return new(PlanPart.Stages, $"“{stage.Name}” has no minutes.", false);
             }

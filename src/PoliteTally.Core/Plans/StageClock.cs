@@ -8,8 +8,8 @@ namespace PoliteTally.Core.Plans;
 /// <param name="From">When it began.</param>
 /// <param name="To">When its time, extended or not, is over.</param>
 /// <param name="PlannedTo">When it was to be over by the plan, reckoned from the start of the lesson.</param>
-/// <param name="Extended">Minutes that were added to it.</param>
-public sealed record StageNow(PlannedStage Stage, int Index, Instant From, Instant To, Instant PlannedTo, int Extended)
+/// <param name="Extended">How much was added to it.</param>
+public sealed record StageNow(PlannedStage Stage, int Index, Instant From, Instant To, Instant PlannedTo, Duration Extended)
 {
     /// <summary>How far the lesson is behind its plan, reckoned to the end of this stage; below zero if ahead.</summary>
     public Duration DriftAt(Instant now) => Instant.Max(now, To) - PlannedTo;
@@ -22,9 +22,9 @@ public static class StageClock
     /// <param name="plan">The plan.</param>
     /// <param name="started">When the lesson began.</param>
     /// <param name="moves">Stages that were moved to, and when, in order. Those that are not in the plan any more do not count.</param>
-    /// <param name="extended">Minutes added to stages.</param>
+    /// <param name="extended">What was added to stages.</param>
     public static StageNow? Now(
-        Plan plan, Instant? started, IReadOnlyList<(Guid Stage, Instant At)> moves, IReadOnlyDictionary<Guid, int> extended)
+        Plan plan, Instant? started, IReadOnlyList<(Guid Stage, Instant At)> moves, IReadOnlyDictionary<Guid, Duration> extended)
     {
         if (started is not { } start || plan.Stages.Count == 0)
         {
@@ -35,7 +35,7 @@ public static class StageClock
         var stage = plan.Stages[index];
         var more = extended.GetValueOrDefault(stage.Id);
         return new StageNow(
-            stage, index, from, from + Duration.FromMinutes(Math.Max(0, stage.Minutes + more)), plan.Timed(start)[index].To, more);
+            stage, index, from, from + Duration.Max(Duration.Zero, stage.Length + more), plan.Timed(start)[index].To, more);
     }
 
     /// <summary>The stage that was on at a moment; null before the lesson, or if the plan has no stages.</summary>

@@ -29,7 +29,7 @@ public sealed class Asking
     private readonly HashSet<Guid> _inGroup;
     private readonly List<Guid> _corrections;
     private readonly HashSet<Guid> _longerFor;
-    private readonly int _longerSeconds;
+    private readonly Duration _longer;
 
     internal Asking(object holder, QuestionOpened opened, Entry entry)
     {
@@ -41,14 +41,14 @@ public sealed class Asking
         CopyOf = opened.CopyOf;
         OpenedAt = entry.HappenedAt;
         _longerFor = [.. opened.LongerFor];
-        _longerSeconds = opened.LongerSeconds;
+        _longer = opened.Longer;
     }
 
     private Asking(object holder, Asking from)
     {
         _holder = holder;
         (_answers, _cannot, _byHand, _merged) = (new(from._answers), new(from._cannot), new(from._byHand), new(from._merged));
-        (_inGroup, _corrections, _longerFor, _longerSeconds) = ([.. from._inGroup], [.. from._corrections], from._longerFor, from._longerSeconds);
+        (_inGroup, _corrections, _longerFor, _longer) = ([.. from._inGroup], [.. from._corrections], from._longerFor, from._longer);
         (Id, Question, Group, CopyOf, OpenedAt, ClosedAt) = (from.Id, from.Question, from.Group, from.CopyOf, from.OpenedAt, from.ClosedAt);
         (Ballots, BallotsCast, TookPart, ClosedNoted, CountedBy) = (from.Ballots, from.BallotsCast, from.TookPart, from.ClosedNoted, from.CountedBy);
     }
@@ -112,8 +112,8 @@ public sealed class Asking
         || groups.Joins.Any(j => j.Group == group && j.Student == student && WasOpenAt(j.At));
 
     /// <summary>When a student's time runs out; null without a limit.</summary>
-    public Instant? DeadlineOf(Guid student) => Question.TimeLimitSeconds is { } limit
-        ? OpenedAt + Duration.FromSeconds(limit + (_longerFor.Contains(student) ? _longerSeconds : 0))
+    public Instant? DeadlineOf(Guid student) => Question.TimeLimit is { } limit
+        ? OpenedAt + limit + (_longerFor.Contains(student) ? _longer : Duration.Zero)
         : null;
 
     /// <summary>The marks of a student's answer; null if there is none, or if it has none.</summary>

@@ -1,3 +1,5 @@
+using NodaTime;
+
 namespace PoliteTally.Core.Questions;
 
 /// <summary>What kind of answer a question takes.</summary>
@@ -122,8 +124,8 @@ public sealed record Question
     /// <summary>Word list: the most words each student may give, from 1 to 10. 3.</summary>
     public int WordsEach { get; init; } = 3;
 
-    /// <summary>Time to answer in seconds, from 5 to 3,600; null for as long as it is open.</summary>
-    public int? TimeLimitSeconds { get; init; }
+    /// <summary>Time to answer, from 5 to 3,600 s; null for as long as it is open.</summary>
+    public Duration? TimeLimit { get; init; }
 
     /// <summary>Whether its answers are chosen from options.</summary>
     public bool TakesOptions => Kind is QuestionKind.SingleChoice or QuestionKind.MultipleChoice or QuestionKind.TrueFalse

@@ -1,3 +1,4 @@
+using NodaTime;
 using PoliteTally.Core.Groups;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Text;
@@ -9,9 +10,9 @@ namespace PoliteTally.Core.Questions;
 /// <param name="Group">The group it goes to; null for the whole class.</param>
 /// <param name="CopyOf">The id of the entry that opened it before, if it is asked again.</param>
 /// <param name="LongerFor">Students who have extra time.</param>
-/// <param name="LongerSeconds">How much extra time they have, from 0 to 3,600 s.</param>
+/// <param name="Longer">How much extra time they have, from 0 to 3,600 s.</param>
 public sealed record QuestionOpened(
-    Question Question, Guid? Group, Guid? CopyOf, IReadOnlyList<Guid> LongerFor, int LongerSeconds) : Act
+    Question Question, Guid? Group, Guid? CopyOf, IReadOnlyList<Guid> LongerFor, Duration Longer) : Act
 {
     /// <summary>The most questions open at once: 12.</summary>
     public const int MostOpen = 12;
@@ -35,7 +36,7 @@ public sealed record QuestionOpened(
             _ when QuestionRules.Missing(Question).FirstOrDefault() is { } lack => $"This question cannot be opened: {lack}.",
             _ when QuestionRules.Placeholders(Question) is [var blank, ..] => $"Fill in {{{blank}}} first.",
             _ when Group is { } group && lesson.See<GroupsNow>().NoSuch(group) is { } noGroup => noGroup,
-            _ when LongerSeconds is < 0 or > 3600 || lesson.NotOnRoster(LongerFor) is not null => "The extra time does not fit this class.",
+            _ when Longer < Duration.Zero || Longer > Duration.FromSeconds(3600) || lesson.NotOnRoster(LongerFor) is not null => "The extra time does not fit this class.",
             _ when CopyOf is { } earlier && asked.Of(earlier) is null => QuestionsAsked.NotAsked,
             _ when asked.All.Any(a => a.Question.Id == Question.Id && a.Group == Group) => "This question was asked already. Ask it again as a copy.",
             _ when asked.All.Count(a => a.IsOpen) >= MostOpen => $"At most {MostOpen} questions can be open at once. Close one first.",

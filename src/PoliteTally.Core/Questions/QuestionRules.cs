@@ -1,4 +1,5 @@
 using System.Text.RegularExpressions;
+using NodaTime;
 
 namespace PoliteTally.Core.Questions;
 
@@ -53,7 +54,7 @@ public static partial class QuestionRules
             yield return "A word list takes from 1 to 10 words of each student.";
         }
 
-        if (question.TimeLimitSeconds is < 5 or > 3600)
+        if (question.TimeLimit is { } limit && (limit < Duration.FromSeconds(5) || limit > Duration.FromSeconds(3600)))
         {
             yield return "A time limit lies between 5 s and 60 min.";
         }

@@ -44,10 +44,10 @@ internal sealed class BallotBox(ImmutableDictionary<Guid, OpenBallots> open)
 
     /// <summary>Puts an answer in.</summary>
     /// <returns>Why it is not taken; null if it is.</returns>
-    public string? Cast(Guid asking, Guid student, Guid ballot, Answer answer)
+    public string? Cast(Ballot ballot)
     {
-        var before = Open.GetValueOrDefault(asking) ?? OpenBallots.None;
-        var (hasAnswered, isKnown) = (before.Students.Contains(student), before.Answers.ContainsKey(ballot));
+        var before = Open.GetValueOrDefault(ballot.Asking) ?? OpenBallots.None;
+        var (hasAnswered, isKnown) = (before.Students.Contains(ballot.Student), before.Answers.ContainsKey(ballot.Id));
         if (hasAnswered != isKnown)
         {
             return hasAnswered
@@ -55,8 +55,8 @@ internal sealed class BallotBox(ImmutableDictionary<Guid, OpenBallots> open)
                 : "This answer was not taken. Answer once more.";
         }
 
-        Open = Open.SetItem(asking, new OpenBallots(before.Answers.SetItem(ballot, answer), before.Students.Add(student)));
-        _changed.Add(asking);
+        Open = Open.SetItem(ballot.Asking, new OpenBallots(before.Answers.SetItem(ballot.Id, ballot.Answer), before.Students.Add(ballot.Student)));
+        _changed.Add(ballot.Asking);
         return null;
     }
 

@@ -14,17 +14,17 @@ internal static class Ballots
 {
     /// <summary>Takes an answer, in place of the one of the same id if there is one.</summary>
     /// <returns>Why it is not taken; null if it is.</returns>
-    public static string? Take(Draft draft, Guid asking, Guid student, Guid ballot, Answer answer, Instant now)
+    public static string? Take(Draft draft, Ballot ballot, Instant now)
     {
         var state = draft.State();
-        var (asked, who) = (state.Questions.Of(asking), state.Whose(student));
+        var (asked, who) = (state.Questions.Of(ballot.Asking), state.Whose(ballot.Student));
         return asked switch
         {
             null => "This question was not asked in this lesson.",
             { Question.Anonymous: false } => "Answers to this question carry a name.",
-            _ when !draft.Before.Ground.RosterIds.Contains(student) => "You are not on the roster of this class.",
-            _ => AskingRules.OutOfTime(asked, who, state.Groups, now) ?? AnswerRules.WhyRefused(asked.Question, answer)
-                ?? draft.Box.Cast(asking, who, ballot, AnswerRules.Kept(asked.Question, answer)),
+            _ when !draft.Before.Ground.RosterIds.Contains(ballot.Student) => "You are not on the roster of this class.",
+            _ => AskingRules.OutOfTime(asked, who, state.Groups, now) ?? AnswerRules.WhyRefused(asked.Question, ballot.Answer)
+                ?? draft.Box.Cast(ballot with { Student = who, Answer = AnswerRules.Kept(asked.Question, ballot.Answer) }),
         };
     }
 

@@ -1,6 +1,5 @@
 using NodaTime;
 using PoliteTally.Core.Ledger;
-using PoliteTally.Core.Questions;
 
 namespace PoliteTally.Store.Writing;
 
@@ -78,12 +77,12 @@ internal sealed class EntriesJob(Guid owner, Guid lesson, Source source, string 
 }
 
 /// <summary>An answer without a name.</summary>
-internal sealed class BallotJob(Guid owner, Guid lesson, Guid asking, Guid student, Guid ballot, Answer answer, IClock clock) : Job<Outcome<string?>?>
+internal sealed class BallotJob(Guid owner, Guid lesson, Ballot ballot, IClock clock) : Job<Outcome<string?>?>
 {
     public override void Do(Drafts drafts)
     {
         var draft = drafts.Of(owner, lesson);
-        var why = draft is null ? null : Ballots.Take(draft, asking, student, ballot, answer, clock.GetCurrentInstant());
+        var why = draft is null ? null : Ballots.Take(draft, ballot, clock.GetCurrentInstant());
         Outcome = () => draft is null ? null : new(why);
     }
 }

@@ -3,7 +3,6 @@ using System.Threading.Channels;
 using Microsoft.Extensions.Logging;
 using NodaTime;
 using PoliteTally.Core.Ledger;
-using PoliteTally.Core.Questions;
 
 namespace PoliteTally.Store.Writing;
 
@@ -54,13 +53,10 @@ public sealed class LedgerWriter : IAsyncDisposable
     /// </summary>
     /// <param name="owner">Whose lesson.</param>
     /// <param name="lesson">The lesson.</param>
-    /// <param name="asking">The entry that opened the question.</param>
-    /// <param name="student">Who answers.</param>
-    /// <param name="ballot">A random id that the student's browser made and alone knows.</param>
-    /// <param name="answer">The answer.</param>
+    /// <param name="ballot">The answer.</param>
     /// <returns>Why it was refused; null if it was taken.</returns>
-    public async Task<string?> Cast(Guid owner, Guid lesson, Guid asking, Guid student, Guid ballot, Answer answer) =>
-        await WhenOpen(owner, lesson, () => new BallotJob(owner, lesson, asking, student, ballot, answer, _clock), "There is no such lesson.");
+    public async Task<string?> Cast(Guid owner, Guid lesson, Ballot ballot) =>
+        await WhenOpen(owner, lesson, () => new BallotJob(owner, lesson, ballot, _clock), "There is no such lesson.");
 
     /// <inheritdoc/>
     public async ValueTask DisposeAsync()

@@ -33,6 +33,8 @@ internal static class JsonFormat
 
     public static void Describe(OpenApiOptions options)
     {
+        // Lengths are described where they stand: in which unit they are is a matter of the place.
+        options.CreateSchemaReferenceId = type => type.Type == typeof(Duration) ? null : OpenApiOptions.CreateDefaultSchemaReferenceId(type);
         options.AddDocumentTransformer((document, _, _) =>
         {
             document.Info.Title = "Polite Tally";
@@ -60,7 +62,12 @@ internal static class JsonFormat
         options.AddSchemaTransformer((schema, context, _) =>
         {
             var type = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type;
-            if (type == typeof(Instant) || type == typeof(Duration))
+            if (WholeLengths.UnitOf(context.JsonPropertyInfo) is { } unit)
+            {
+                (schema.Type, schema.Format, schema.Description) = (Microsoft.OpenApi.JsonSchemaType.Integer, "int32", unit);
+            }
+
+            else if (type == typeof(Instant) || type == typeof(Duration))
             {
                 schema.Type = Microsoft.OpenApi.JsonSchemaType.Number;
                 schema.Description = type == typeof(Instant) ? "Milliseconds since 1970 in UTC." : "Seconds.";

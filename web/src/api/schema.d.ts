@@ -1344,7 +1344,8 @@ export interface components {
         ActAttended: {
             /** @enum {string} */
             type?: "attended";
-            length: components["schemas"]["Duration"];
+            /** @description Seconds. */
+            length: number;
             name: string;
         };
         ActBallotsCounted: {
@@ -1615,7 +1616,10 @@ export interface components {
             /** Format: uuid */
             copyOf: null | string;
             longerFor: string[];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Seconds.
+             */
             longerSeconds: number;
         };
         ActReminderTicked: {
@@ -1692,7 +1696,10 @@ export interface components {
             type?: "stageExtended";
             /** Format: uuid */
             stage: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Minutes.
+             */
             minutes: number;
         };
         ActStageMoved: {
@@ -1726,7 +1733,10 @@ export interface components {
         ActTimerStarted: {
             /** @enum {string} */
             type?: "timerStarted";
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Seconds.
+             */
             seconds: number;
             task: string;
             /** Format: uuid */
@@ -1841,18 +1851,6 @@ export interface components {
             outcome: components["schemas"]["ContactOutcome"];
             note: string;
         };
-        AttendanceLine: {
-            /** Format: int32 */
-            row: number;
-            name: string;
-            number: null | string;
-            email: null | string;
-            device: string;
-            joined: null | components["schemas"]["Instant"];
-            left: null | components["schemas"]["Instant"];
-            length: null | components["schemas"]["Duration"];
-            problems: string[];
-        };
         AttendanceLook: {
             list: components["schemas"]["AttendancePreview"];
             timeZone: string;
@@ -1861,10 +1859,14 @@ export interface components {
             broughtInBefore: boolean;
         };
         AttendancePolicy: {
-            lateAfter?: components["schemas"]["Duration"];
-            leftEarlyBefore?: components["schemas"]["Duration"];
-            bridge?: components["schemas"]["Duration"];
-            absentBelow?: components["schemas"]["Duration"];
+            /** @description Seconds. */
+            lateAfter?: number;
+            /** @description Seconds. */
+            leftEarlyBefore?: number;
+            /** @description Seconds. */
+            bridge?: number;
+            /** @description Seconds. */
+            absentBelow?: number;
             /** Format: double */
             absentBelowShare?: number;
             /** Format: double */
@@ -1877,7 +1879,19 @@ export interface components {
             columns: components["schemas"]["Column"][];
             shape: components["schemas"]["AttendanceShape"];
             namesZone: boolean;
-            lines: components["schemas"]["AttendanceLine"][];
+            rows: components["schemas"]["AttendanceRow"][];
+            problems: string[];
+        };
+        AttendanceRow: {
+            /** Format: int32 */
+            row: number;
+            name: string;
+            number: null | string;
+            email: null | string;
+            device: string;
+            joined: null | components["schemas"]["Instant"];
+            left: null | components["schemas"]["Instant"];
+            length: null | components["schemas"]["Duration"];
             problems: string[];
         };
         /** @enum {unknown} */
@@ -2075,18 +2089,6 @@ export interface components {
             /** Format: uuid */
             termId: null | string;
         };
-        ClassPage: {
-            /** Format: uuid */
-            id: string;
-            name: string;
-            archived: boolean;
-            term: null | components["schemas"]["TermLine"];
-            meetingLink: null | string;
-            students: components["schemas"]["StudentLine"][];
-            left: components["schemas"]["StudentLine"][];
-            lessons: components["schemas"]["LessonLine"][];
-            series: components["schemas"]["SeriesLine"][];
-        };
         ClassReport: {
             /** Format: uuid */
             classId: string;
@@ -2111,6 +2113,18 @@ export interface components {
             beforeStart?: string[];
             beforeEnd?: string[];
             wordAhead?: components["schemas"]["WordAhead"];
+        };
+        ClassView: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            archived: boolean;
+            term: null | components["schemas"]["TermLine"];
+            meetingLink: null | string;
+            students: components["schemas"]["StudentLine"][];
+            left: components["schemas"]["StudentLine"][];
+            lessons: components["schemas"]["LessonLine"][];
+            series: components["schemas"]["SeriesLine"][];
         };
         Column: {
             /** Format: int32 */
@@ -2176,7 +2190,10 @@ export interface components {
             id: string;
             manner: components["schemas"]["DrawManner"];
         };
-        /** @description Seconds. */
+        /**
+         * Format: int32
+         * @description Seconds.
+         */
         Duration: number;
         EarlierNeed: {
             /** Format: int32 */
@@ -2264,7 +2281,7 @@ export interface components {
         };
         /** @enum {unknown} */
         HandEnd: "withdrawn" | "setDown" | "lapsed";
-        HandInLine: {
+        HandWaiting: {
             /** Format: uuid */
             student: string;
             raisedAt: components["schemas"]["Instant"];
@@ -2295,7 +2312,7 @@ export interface components {
             position: number;
             now: components["schemas"]["Instant"];
             people: components["schemas"]["HelpPerson"][];
-            hands: null | components["schemas"]["HandInLine"][];
+            hands: null | components["schemas"]["HandWaiting"][];
             turn: null | components["schemas"]["TurnNow"];
             chat: null | components["schemas"]["ChatView"];
         };
@@ -2332,7 +2349,7 @@ export interface components {
             origin: string;
             notedAt: components["schemas"]["Instant"];
         };
-        KnownNameWord: {
+        KnownNameSent: {
             name: string;
             /** Format: uuid */
             student: null | string;
@@ -2419,7 +2436,7 @@ export interface components {
             now: components["schemas"]["Instant"];
             /** Format: int64 */
             position: number;
-            hands: components["schemas"]["HandInLine"][];
+            hands: components["schemas"]["HandWaiting"][];
             turn: null | components["schemas"]["TurnNow"];
             lastEntries: components["schemas"]["LastEntry"][];
             meetingLink: null | string;
@@ -2536,6 +2553,12 @@ export interface components {
             attempts: components["schemas"]["Attempt"][];
             earlier: components["schemas"]["EarlierNeed"][];
         };
+        NameDecisionSent: {
+            name: string;
+            /** Format: uuid */
+            student: null | string;
+            notAStudent: boolean;
+        };
         NameLine: {
             name: string;
             first: null | components["schemas"]["Instant"];
@@ -2556,12 +2579,6 @@ export interface components {
             by: components["schemas"]["MatchedBy"];
             /** Format: uuid */
             student: null | string;
-        };
-        NameWordGiven: {
-            name: string;
-            /** Format: uuid */
-            student: null | string;
-            notAStudent: boolean;
         };
         NewAccount: {
             email: string;
@@ -2772,7 +2789,10 @@ export interface components {
             /** Format: uuid */
             id: string;
             name: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Minutes.
+             */
             minutes: number;
             /** @default  */
             directions: string;
@@ -2859,8 +2879,7 @@ export interface components {
             acceptedAnswers?: string[];
             /** Format: int32 */
             wordsEach?: number;
-            /** Format: int32 */
-            timeLimitSeconds?: null | number;
+            timeLimitSeconds?: null | components["schemas"]["Duration"];
         };
         /** @enum {unknown} */
         QuestionAudience: "wholeClass" | "group";
@@ -3066,7 +3085,21 @@ export interface components {
             secondEmail?: null | string;
             phone?: null | string;
         };
-        RosterLine: {
+        RosterLook: {
+            file: components["schemas"]["RosterPreview"];
+            steps: components["schemas"]["RosterCompared"][];
+        };
+        RosterPreview: {
+            columns: components["schemas"]["Column"][];
+            rows: components["schemas"]["RosterRow"][];
+            readAs: string;
+            /** Format: int32 */
+            headingsRow: number;
+            headingsKnown: boolean;
+            classes: components["schemas"]["BundleClass"][];
+            chosenClass: null | string;
+        };
+        RosterRow: {
             /** Format: int32 */
             row: number;
             number: null | string;
@@ -3078,20 +3111,6 @@ export interface components {
             phone: null | string;
             tags: string;
             problems: string[];
-        };
-        RosterLook: {
-            file: components["schemas"]["RosterPreview"];
-            steps: components["schemas"]["RosterCompared"][];
-        };
-        RosterPreview: {
-            columns: components["schemas"]["Column"][];
-            lines: components["schemas"]["RosterLine"][];
-            readAs: string;
-            /** Format: int32 */
-            headingsRow: number;
-            headingsKnown: boolean;
-            classes: components["schemas"]["BundleClass"][];
-            chosenClass: null | string;
         };
         /** @enum {unknown} */
         RosterStep: "joins" | "returns" | "changes" | "stays" | "leaves";
@@ -3455,7 +3474,10 @@ export interface components {
         Whereabouts: "missing" | "here" | "late" | "left" | "excused";
         WordAhead: {
             on?: boolean;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Minutes.
+             */
             minutesBefore?: number;
             subject?: string;
             text?: string;
@@ -3896,7 +3918,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ClassPage"];
+                    "application/json": components["schemas"]["ClassView"];
                 };
             };
             /** @description Not Found */
@@ -4166,7 +4188,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["KnownNameWord"];
+                "application/json": components["schemas"]["KnownNameSent"];
             };
         };
         responses: {
@@ -6135,7 +6157,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NameWordGiven"];
+                "application/json": components["schemas"]["NameDecisionSent"];
             };
         };
         responses: {

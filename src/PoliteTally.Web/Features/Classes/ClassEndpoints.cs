@@ -21,7 +21,7 @@ public sealed record NewClass(string Name);
 /// <summary>A class with its roster and lessons.</summary>
 /// <param name="Students">Who is in it now, by family name.</param>
 /// <param name="Left">Who was in it; what they did stays theirs.</param>
-public sealed record ClassPage(
+public sealed record ClassView(
     Guid Id, string Name, bool Archived, TermLine? Term, string? MeetingLink, IReadOnlyList<StudentLine> Students, IReadOnlyList<StudentLine> Left,
     IReadOnlyList<LessonLine> Lessons, IReadOnlyList<SeriesLine> Series);
 
@@ -68,7 +68,7 @@ internal static class ClassEndpoints
             var lessons = await db.Lessons.AsNoTracking().Where(l => l.ClassId == id).OrderByDescending(l => l.PlannedStart).ToListAsync();
             var series = await db.Series.AsNoTracking().Where(s => s.ClassId == id).OrderBy(s => s.FirstDay).ToListAsync();
             var (students, left) = StudentsOf(db, id);
-            return TypedResults.Ok(new ClassPage(
+            return TypedResults.Ok(new ClassView(
                 id, found.Name, found.ArchivedAt is not null, found.Term is null ? null : TermLine.Of(found.Term),
                 lessons.FirstOrDefault(l => l.MeetingLink is not null)?.MeetingLink, students, left,
                 [.. lessons.Select(l => LessonLine.Of(l, found.Name))],

@@ -13,7 +13,7 @@ namespace PoliteTally.Web.Features.Classes;
 public sealed record KnownNameLine(string Name, Guid? Student, string Origin, Instant NotedAt);
 
 /// <summary>Whose a name is; <paramref name="Known"/> false to forget it.</summary>
-public sealed record KnownNameWord(string Name, Guid? Student, bool Known);
+public sealed record KnownNameSent(string Name, Guid? Student, bool Known);
 
 internal static class KnownNameEndpoints
 {
@@ -23,7 +23,7 @@ internal static class KnownNameEndpoints
             .WithName("GetKnownNames");
 
         api.MapPut("/classes/{id:guid}/names", async Task<Results<Ok<IReadOnlyList<KnownNameLine>>, ProblemHttpResult>> (
-            Guid id, OwnClass own, KnownNameWord word, SchoolDb db, OpenLessons openLessons, IClock clock) =>
+            Guid id, OwnClass own, KnownNameSent word, SchoolDb db, OpenLessons openLessons, IClock clock) =>
         {
             if (SentText.Line(word.Name, 200) is not { } name || NameFolding.Fold(name).Length == 0)
             {

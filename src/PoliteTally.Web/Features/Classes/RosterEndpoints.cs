@@ -35,7 +35,7 @@ internal static class RosterEndpoints
                 return Refused.Because("Choose which class of this bundle to bring in.");
             }
 
-            if (SentFile.StillWrong(preview.Lines.Select(l => (l.Row, l.Problems)), sent.LeaveOut) is { } wrong)
+            if (SentFile.StillWrong(preview.Rows.Select(l => (l.Row, l.Problems)), sent.LeaveOut) is { } wrong)
             {
                 return wrong;
             }
@@ -101,7 +101,7 @@ internal static class RosterEndpoints
         var places = db.Enrolments.AsNoTracking().Where(e => e.ClassId == classId).Include(e => e.Stays).ToDictionary(e => e.StudentId, Rosters.IsIn);
         var school = db.Students.AsNoTracking().Where(s => s.MergedIntoId == null).AsEnumerable()
             .Select(s => new RosterStudent(Rosters.NameOf(s), s.Tags, places.GetValueOrDefault(s.Id), places.ContainsKey(s.Id), s.SecondEmail, s.Phone)).ToList();
-        return RosterComparison.Of(school, [.. preview.Lines.Where(l => l.Problems.Count == 0).Select(l => new RosterEntry(
+        return RosterComparison.Of(school, [.. preview.Rows.Where(l => l.Problems.Count == 0).Select(l => new RosterEntry(
             l.Row.ToString(System.Globalization.CultureInfo.InvariantCulture), l.Number, l.Family, l.Given, l.Preferred, l.Email, l.Tags, l.SecondEmail, l.Phone))]);
     }
 

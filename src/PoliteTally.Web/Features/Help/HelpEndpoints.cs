@@ -17,7 +17,7 @@ namespace PoliteTally.Web.Features.Help;
 /// <summary>What a helper sees: names to choose from, and the hand line or the chat, as far as the key goes. No scores, nothing private.</summary>
 public sealed record HelpView(
     Guid LessonId, string Helper, string ClassName, string Title, LessonStage Stage, bool Sweep, bool HandLine, long Position, Instant Now,
-    IReadOnlyList<HelpPerson> People, IReadOnlyList<HandInLine>? Hands, TurnNow? Turn, ChatView? Chat);
+    IReadOnlyList<HelpPerson> People, IReadOnlyList<HandWaiting>? Hands, TurnNow? Turn, ChatView? Chat);
 
 /// <summary>A student to choose from.</summary>
 public sealed record HelpPerson(Guid Id, string Called, string Rest, string ShortName, string Key);

@@ -17,7 +17,7 @@ public sealed class LivePublisher(
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(20);
 
     private readonly ConcurrentDictionary<Guid, Guid> _ownerOf = new();
-    private readonly ConcurrentDictionary<Guid, SentRows> _sent = new();
+    private readonly ConcurrentDictionary<Guid, WindowRows> _sent = new();
 
     /// <summary>What windows hear of that show the sheet of a lesson.</summary>
     public static string SheetOf(Guid lesson) => $"sheet {lesson}";
@@ -40,7 +40,7 @@ public sealed class LivePublisher(
     {
         var then = LiveView.Of(open, open.StateAt(after), after, feeds.Of(open.Lesson.Id), TriesAt(open.Lesson.Id), clock.GetCurrentInstant());
         var view = ViewOf(open);
-        return Between(after, SentRows.Of(then, open, before: null), SentRows.Of(view, open, before: null), view);
+        return Between(after, WindowRows.Of(then, open, before: null), WindowRows.Of(view, open, before: null), view);
     }
 
     /// <inheritdoc/>
@@ -75,7 +75,7 @@ public sealed class LivePublisher(
             var before = _sent.GetValueOrDefault(lesson);
             var view = LiveView.Of(
                 open, open.State, open.Position, feeds.Of(lesson), TriesAt(lesson), clock.GetCurrentInstant(), before?.Unchanged(open) ?? []);
-            var now = SentRows.Of(view, open, before);
+            var now = WindowRows.Of(view, open, before);
             _sent[lesson] = now;
             windows.Send(SheetOf(lesson), "patch", Written.Of(Between(before?.Position ?? 0, before, now, view)));
         }
@@ -87,7 +87,7 @@ public sealed class LivePublisher(
         }
     }
 
-    private static LivePatch Between(long from, SentRows? then, SentRows now, LiveView view) => new(
+    private static LivePatch Between(long from, WindowRows? then, WindowRows now, LiveView view) => new(
         from, view.Head, [.. view.Rows.Select(r => r.Id)],
         [.. view.Rows.Where(r => then?.WrittenOf(r.Id) != now.WrittenOf(r.Id))]);
 }

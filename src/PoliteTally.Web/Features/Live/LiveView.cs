@@ -66,13 +66,13 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
     }
 
     /// <summary>The hands in line. One of a name that belongs to nobody yet carries the name.</summary>
-    internal static IReadOnlyList<HandInLine> LineOf(LessonState state, IReadOnlyDictionary<Guid, string> names)
+    internal static IReadOnlyList<HandWaiting> LineOf(LessonState state, IReadOnlyDictionary<Guid, string> names)
     {
         var strangers = state.Names.All.Values.Where(n => n.Match is null).ToDictionary(n => n.StandsFor, n => n.Name);
         return
         [
             .. state.HandLine.Hands.Where(h => h.InLine && (names.ContainsKey(h.Student) || strangers.ContainsKey(h.Student)))
-                .Select(h => new HandInLine(
+                .Select(h => new HandWaiting(
                     h.Student, h.RaisedAt, h.Entry, h.Stage == HandStage.Lapsed, h.Ready, names.ContainsKey(h.Student) ? null : strangers[h.Student])),
         ];
     }
@@ -83,9 +83,9 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
             : null;
 
     private static PlanNow PlanOf(OpenLesson open, LessonState state) => new(
-        open.Lesson.PlanVersion, [.. open.Plan.Stages.Select(s => new StageLine(s.Id, s.Name, s.Minutes, s.Directions.Length > 0))],
+        open.Lesson.PlanVersion, [.. open.Plan.Stages.Select(s => new StageLine(s.Id, s.Name, (int)s.Length.TotalMinutes, s.Directions.Length > 0))],
         StageClock.Now(open.Plan, open.Lesson.ActualStart, state.Course.StageMoves, state.Course.Extended) is { } stage
-            ? new StageOn(stage.Index, stage.From, stage.To, stage.PlannedTo, stage.Extended)
+            ? new StageOn(stage.Index, stage.From, stage.To, stage.PlannedTo, (int)stage.Extended.TotalMinutes)
             : null,
         open.Plan.Points, open.Plan.Statements, open.Rules.Signals, open.Rules.Rubric.Length > 0, open.Rules.ExtraTimeShare);
 
@@ -143,7 +143,7 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
 public sealed record LiveHead(
     Guid LessonId, Guid ClassId, string ClassName, int Number, string Title, LessonStage Stage, bool DropIn,
     Instant PlannedStart, Instant PlannedEnd, Instant? StartedAt, Instant? EndedAt, Guid? EndedBy, Instant CountedFrom, Instant CountedTo,
-    Instant Now, long Position, IReadOnlyList<HandInLine> Hands, TurnNow? Turn, IReadOnlyList<LastEntry> LastEntries, string? MeetingLink,
+    Instant Now, long Position, IReadOnlyList<HandWaiting> Hands, TurnNow? Turn, IReadOnlyList<LastEntry> LastEntries, string? MeetingLink,
     IReadOnlyList<string> NodReasons, IReadOnlyList<Reminder> BeforeStart, IReadOnlyList<Reminder> BeforeEnd,
     PlanNow Plan, IReadOnlyList<TimerNow> Timers, IReadOnlyList<StudentGroup> Groups, IReadOnlyList<BoardUp> Board, IReadOnlyList<RoundHeld> Rounds,
     IReadOnlyList<AtTheDoor> Door, int ChatWaiting, int OpenQuestions, FeedNow? Feed, IReadOnlyList<AskingLine> Askings,
@@ -172,7 +172,7 @@ public sealed record AskingLine(
         var goesTo = asking.Group is null ? open.Roster.Count : open.Roster.Count(s => asking.GoesTo(s.Name.Id, open.State.Groups));
         return new AskingLine(
             asking.Id, question.Id, question.Text, question.Kind, question.Purpose, question.Anonymous, asking.Group, asking.OpenedAt, asking.ClosedAt,
-            question.TimeLimitSeconds, open.AnsweredIn(asking), asking.Cannot.Count, goesTo);
+            (int?)question.TimeLimit?.TotalSeconds, open.AnsweredIn(asking), asking.Cannot.Count, goesTo);
     }
 }
 
@@ -194,7 +194,7 @@ public sealed record Reminder(string Text, Guid? Ticked);
 /// <param name="Lapsed">Lowered by the other program by itself.</param>
 /// <param name="Ready">Wrote that they are ready.</param>
 /// <param name="Stranger">The name, if it belongs to nobody yet.</param>
-public sealed record HandInLine(Guid Student, Instant RaisedAt, Guid Entry, bool Lapsed, bool Ready, string? Stranger);
+public sealed record HandWaiting(Guid Student, Instant RaisedAt, Guid Entry, bool Lapsed, bool Ready, string? Stranger);
 
 /// <summary>The turn that is on.</summary>
 /// <param name="Entry">The entry that called.</param>

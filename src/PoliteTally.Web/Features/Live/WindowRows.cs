@@ -8,17 +8,17 @@ using PoliteTally.Web.Requests;
 namespace PoliteTally.Web.Features.Live;
 
 /// <summary>What was sent of a lesson last: the position, and each row with how it was written.</summary>
-internal sealed class SentRows
+internal sealed class WindowRows
 {
     private readonly Lesson _lesson;
     private readonly Dictionary<Guid, (LiveRow Row, string Written)> _rows;
 
-    private SentRows(long position, Lesson lesson, Dictionary<Guid, (LiveRow Row, string Written)> rows) => (Position, _lesson, _rows) = (position, lesson, rows);
+    private WindowRows(long position, Lesson lesson, Dictionary<Guid, (LiveRow Row, string Written)> rows) => (Position, _lesson, _rows) = (position, lesson, rows);
 
     /// <summary>The position of the ledger.</summary>
     public long Position { get; }
 
-    public static SentRows Of(LiveView view, OpenLesson open, SentRows? before) => new(view.Head.Position, open.Lesson, view.Rows.ToDictionary(r => r.Id, r =>
+    public static WindowRows Of(LiveView view, OpenLesson open, WindowRows? before) => new(view.Head.Position, open.Lesson, view.Rows.ToDictionary(r => r.Id, r =>
         before is not null && before._rows.TryGetValue(r.Id, out var known) && ReferenceEquals(known.Row, r) ? known : (r, JsonSerializer.Serialize(r, JsonFormat.Options))));
 
     public string? WrittenOf(Guid student) => _rows.TryGetValue(student, out var row) ? row.Written : null;

@@ -86,7 +86,15 @@ public sealed record PlanDocument(string Format, int Version, string Title, Plan
     /// <summary>The JSON schema of plan files.</summary>
     public static string Schema()
     {
-        var schema = JsonFormat.Options.GetJsonSchemaAsNode(typeof(PlanDocument), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true }).AsObject();
+        var schema = JsonFormat.Options.GetJsonSchemaAsNode(typeof(PlanDocument), new JsonSchemaExporterOptions
+        {
+            TreatNullObliviousAsNonNullable = true,
+            TransformSchemaNode = (context, node) => WholeLengths.UnitOf(context.PropertyInfo) is not { } unit ? node : new JsonObject
+            {
+                ["description"] = unit,
+                ["type"] = context.PropertyInfo!.IsGetNullable ? new JsonArray("integer", "null") : "integer",
+            },
+        }).AsObject();
         var titled = new JsonObject
         {
             ["$schema"] = "https://json-schema.org/draft/2020-12/schema",

@@ -29,7 +29,7 @@ internal static class PlanViews
         var roster = Rosters.Of(db, lesson);
         var names = ShortNames.For([.. roster.Select(s => s.Name)]);
         return new PlanView(
-            LessonLine.Of(lesson, lesson.Class!.Name), plan, lesson.PlanVersion, MinutesOf(lesson), plan.Minutes,
+            LessonLine.Of(lesson, lesson.Class!.Name), plan, lesson.PlanVersion, MinutesOf(lesson), (int)plan.Length.TotalMinutes,
             [.. plan.Timed(lesson.PlannedStart).Select(t => new StageLook(t.Stage.Id, t.From, t.To, MarkdownText.Render(t.Stage.Directions)))],
             Ready(lesson, plan, rules, roster),
             [.. roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], $"{ShortNames.CalledName(s.Name)} {s.Name.Family}"))],
@@ -42,7 +42,7 @@ internal static class PlanViews
 
     private static IReadOnlyList<ReadyNote> Ready(Lesson lesson, Plan plan, ClassRules rules, IReadOnlyList<OnSheet> roster) =>
         Readiness.Of(plan, rules, new LessonAhead(
-            MinutesOf(lesson), lesson.MeetingLink is not null, ShortNames.For([.. roster.Select(s => s.Name)]),
+            lesson.PlannedEnd - lesson.PlannedStart, lesson.MeetingLink is not null, ShortNames.For([.. roster.Select(s => s.Name)]),
             roster.Count(s => s.Name.Email is null)));
 
     private static int MinutesOf(Lesson lesson) => (int)Math.Round((lesson.PlannedEnd - lesson.PlannedStart).TotalMinutes);

@@ -19,7 +19,7 @@ internal static class AttendanceEntries
     public static IReadOnlyList<NewEntry> Of(Guid lesson, AttendancePreview list, Instant lessonEnd)
     {
         var entries = new List<NewEntry>();
-        foreach (var line in list.Lines.Where(l => l.Problems.Count == 0))
+        foreach (var line in list.Rows.Where(l => l.Problems.Count == 0))
         {
             // A row that holds a whole stretch is a connection by itself, so that its two ends stay together.
             var device = list.Shape == AttendanceShape.Stretches ? $"{line.Device} {line.Joined} {line.Left}" : line.Device;

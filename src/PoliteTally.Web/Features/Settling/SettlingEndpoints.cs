@@ -23,7 +23,7 @@ public sealed record AttendanceLook(
 public sealed record NameLook(string Name, Certainty Certainty, MatchedBy By, Guid? Student);
 
 /// <summary>The teacher's word on a name: a student, not a student, or (neither) asked again.</summary>
-public sealed record NameWordGiven(string Name, Guid? Student, bool NotAStudent);
+public sealed record NameDecisionSent(string Name, Guid? Student, bool NotAStudent);
 
 internal static class SettlingEndpoints
 {
@@ -67,7 +67,7 @@ internal static class SettlingEndpoints
                 return TypedResults.Problem(string.Join(" ", list.Problems), statusCode: StatusCodes.Status422UnprocessableEntity);
             }
 
-            if (SentFile.StillWrong(list.Lines.Select(l => (l.Row, l.Problems)), sent.LeaveOut) is { } wrong)
+            if (SentFile.StillWrong(list.Rows.Select(l => (l.Row, l.Problems)), sent.LeaveOut) is { } wrong)
             {
                 return wrong;
             }
@@ -103,7 +103,7 @@ internal static class SettlingEndpoints
         }).WithName("BringInAttendance").RequireRateLimiting(Limits.Files);
 
         api.MapPut("/lessons/{id:guid}/names", async Task<Results<Ok<SettlingView>, NotFound, ProblemHttpResult>> (
-            Guid id, OwnLesson own, NameWordGiven word, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, HttpContext http, IClock clock) =>
+            Guid id, OwnLesson own, NameDecisionSent word, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, HttpContext http, IClock clock) =>
         {
             var open = own.Open;
             if (open.State.Names.All.GetValueOrDefault(word.Name ?? "") is not { } name)
@@ -145,7 +145,7 @@ internal static class SettlingEndpoints
     }
 
     private static IReadOnlyList<ShownName> NamesIn(AttendancePreview list) =>
-        [.. list.Lines.Where(l => l.Problems.Count == 0)
+        [.. list.Rows.Where(l => l.Problems.Count == 0)
             .GroupBy(l => l.Name, StringComparer.Ordinal)
             .Select(g => new ShownName(g.Key, g.Select(l => l.Number).FirstOrDefault(n => n is not null), g.Select(l => l.Email).FirstOrDefault(e => e is not null)))];
 

@@ -153,7 +153,7 @@ internal static class PageEndpoints
 
             var why = act.Doing == PageDoing.Answer && act.Asking is { } asking && act.Answer is { } answer
                     && guest.OpenLesson.State.Questions.Of(asking)?.Question.Anonymous == true
-                ? await ledger.Cast(lesson.OwnerId, lesson.Id, asking, student, act.Id, answer)
+                ? await ledger.Cast(lesson.OwnerId, lesson.Id, new Ballot { Id = act.Id, Asking = asking, Student = student, Answer = answer })
                 : ActOf(act, student, guest.OpenLesson.Rules) is { } named
                     ? (await ledger.Append(lesson.OwnerId, lesson.Id, Source.Page, "", [new NewEntry(act.Id, clock.GetCurrentInstant(), named)]))?.Refused is [var refused, ..] ? refused.Why : null
                     : "The page sent something that is not understood. Load it again.";

@@ -29,7 +29,7 @@ public sealed class PagePublisher(
 
     private readonly ConcurrentDictionary<string, Watching> _watching = new();
     private readonly ConcurrentDictionary<Guid, ConcurrentDictionary<string, Watching>> _in = new();
-    private readonly ConcurrentDictionary<Guid, Sent> _sent = new();
+    private readonly ConcurrentDictionary<Guid, Shown> _sent = new();
 
     /// <summary>The sessions whose page is open in a lesson.</summary>
     public IReadOnlySet<Guid> SessionsIn(Guid lesson) => PagesIn(lesson).Select(w => w.Session).ToHashSet();
@@ -101,7 +101,7 @@ public sealed class PagePublisher(
                 return;
             }
 
-            var before = _sent.GetOrAdd(lesson, _ => new Sent());
+            var before = _sent.GetOrAdd(lesson, _ => new Shown());
             var seen = PageLesson.Of(open, open.State, clock.GetCurrentInstant());
             // Compared at one and the same time: the clock alone is no change.
             var shared = Written.Of(seen with { Board = seen.Board with { Now = Instant.FromUnixTimeMilliseconds(0) } }).Json;
@@ -125,7 +125,7 @@ public sealed class PagePublisher(
     }
 
     /// <summary>What concerns one student, to all windows of one session.</summary>
-    private async Task PublishOwn(IReadOnlyList<Watching> pages, Sent before, OpenLesson open)
+    private async Task PublishOwn(IReadOnlyList<Watching> pages, Shown before, OpenLesson open)
     {
         var (session, student) = (pages[0].Session, pages[0].Student);
         if (PageSessions.GuestOf(session, student, open) is not { } guest)
@@ -229,7 +229,7 @@ public sealed class PagePublisher(
 
     private sealed record Watching(Guid Owner, Guid Lesson, Guid Session, Guid? Student, HubCallerContext Context, IClientProxy Client);
 
-    private sealed class Sent
+    private sealed class Shown
     {
         public string Lesson { get; set; } = "";
 

@@ -87,7 +87,7 @@ const nameOf = (step: Step) => {
     <template v-if="preview && file">
       <h2 class="mt-8 text-head font-bold">{{ file.name }}</h2>
       <p class="text-ink-soft">
-        {{ count(preview.lines.length, 'row') }}, {{ preview.readAs
+        {{ count(preview.rows.length, 'row') }}, {{ preview.readAs
         }}{{ preview.headingsRow > 1 ? `, headings in row ${preview.headingsRow}` : '' }}.
       </p>
       <label v-if="chooses" class="mt-3 block max-w-[30rem]"

@@ -40,7 +40,7 @@ export function useRosterImport(id: string, className: () => string | undefined,
   const problem = ref<string>()
   const busy = ref(false)
   const preview = computed(() => look.value?.file)
-  const wrong = computed(() => preview.value?.lines.filter((l) => l.problems.length) ?? [])
+  const wrong = computed(() => preview.value?.rows.filter((l) => l.problems.length) ?? [])
   const parts = computed(() =>
     kinds
       .map((kind) => ({ ...kind, steps: look.value?.steps.filter((s) => s.step === kind.step) ?? [] }))

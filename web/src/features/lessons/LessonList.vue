@@ -8,7 +8,7 @@ import { stageOf, wayTo } from './lessons'
 import SeriesEditor from './SeriesEditor.vue'
 
 /** The lessons of a class, the newest first; planned ones and series are changed in place. */
-const props = defineProps<{ page: Schemas['ClassPage'] }>()
+const props = defineProps<{ page: Schemas['ClassView'] }>()
 const emit = defineEmits<{ done: [done: Done] }>()
 const open = ref<string>()
 const withCancelled = ref(false)

@@ -6,7 +6,7 @@ import { addDays, count, dayName, isoDay } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
 
 /** Lessons that come back every week: seen day by day before they are made. */
-const props = defineProps<{ page: Schemas['ClassPage']; series?: Schemas['SeriesLine'] }>()
+const props = defineProps<{ page: Schemas['ClassView']; series?: Schemas['SeriesLine'] }>()
 const emit = defineEmits<{ done: [done: Done]; close: [] }>()
 const today = isoDay(Date.now())
 /** What of a series can be changed. */

@@ -32,7 +32,7 @@ const look = ref<Schemas['AttendanceLook']>()
 const leaveOut = ref(false)
 const problem = ref<string>()
 const busy = ref(false)
-const wrong = computed(() => look.value?.list.lines.filter((l) => l.problems.length) ?? [])
+const wrong = computed(() => look.value?.list.rows.filter((l) => l.problems.length) ?? [])
 const sureOf = (certainty: Schemas['Certainty']) => look.value?.names.filter((n) => n.certainty === certainty) ?? []
 const nameOf = (student: string | null) => look.value?.people.find((p) => p.id === student)?.fullName ?? 'not a student'
 
@@ -112,7 +112,7 @@ function rezone(event: Event) {
     <Notice v-if="problem" tone="wrong" class="mt-3">{{ problem }}</Notice>
 
     <div v-if="look && file" class="mt-4 border-l-[3px] border-ink pl-5">
-      <h3 class="text-lead font-bold">{{ file.name }}, {{ count(look.list.lines.length, 'row') }}</h3>
+      <h3 class="text-lead font-bold">{{ file.name }}, {{ count(look.list.rows.length, 'row') }}</h3>
       <Notice v-if="look.broughtInBefore"
         >This very file was brought in before. Bringing it in again changes nothing.</Notice
       >
@@ -167,7 +167,7 @@ function rezone(event: Event) {
               </tr>
             </thead>
             <tbody>
-              <tr v-for="line in look.list.lines" :key="line.row">
+              <tr v-for="line in look.list.rows" :key="line.row">
                 <td>{{ line.row }}</td>
                 <td>{{ line.name }}</td>
                 <td>{{ line.joined ? hour(line.joined) : '' }}</td>
