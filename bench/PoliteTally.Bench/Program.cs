@@ -2,7 +2,7 @@ using PoliteTally.Bench;
 
 // One command prints the table: dotnet run -c Release --project bench/PoliteTally.Bench
 // With "load" behind it, and minutes if wished, it prints what live lessons bear instead; with "students", what student pages ask;
-// with "neighbours", what a lesson feels of others; with "taps" or "folding", only those.
+// with "neighbours", what a lesson feels of others; with "taps", "folding" or "names", only those.
 Console.WriteLine("| what | measured | beside | ratio |");
 Console.WriteLine("|---|---|---|---|");
 if (args is ["load", .. var rest])
@@ -32,6 +32,12 @@ if (args is ["taps"])
 if (args is ["folding"])
 {
     Folding.Run();
+    return;
+}
+
+if (args is ["names"])
+{
+    NameBench.Run();
     return;
 }
 

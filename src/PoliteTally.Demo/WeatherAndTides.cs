@@ -36,7 +36,7 @@ internal static class WeatherAndTides
         KnownName Known(string shown, Guid? student, int lesson) => new()
         {
             ClassId = weather.Class.Id,
-            Folded = NameFolding.Fold(shown),
+            Folded = NameFolding.AsShown(shown),
             Shown = shown,
             StudentId = student,
             NotedAt = at,

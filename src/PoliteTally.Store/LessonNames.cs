@@ -32,9 +32,8 @@ internal sealed class LessonNames(OpenLesson lesson)
 
     private NameMatcher Matcher() => _matcher ??= new NameMatcher(lesson.Roster.Select(s => s.Name), lesson.Ground.Confirmed.Concat(ConfirmedHere()));
 
-    // What the teacher said of names in this lesson counts for other ways of writing them, too.
+    // What the teacher said of a name in this lesson counts for it in other capitals and spaces, too.
     private IEnumerable<ConfirmedName> ConfirmedHere() => lesson.State.Names.All.Values
         .Where(n => n.Match is { Source: Source.Tapped })
-        .Select(n => new ConfirmedName(NameFolding.Fold(n.Name), n.Match!.Student is { } id ? lesson.Whose(id) : null))
-        .Where(n => n.Folded.Length > 0);
+        .Select(n => new ConfirmedName(n.Name, n.Match!.Student is { } id ? lesson.Whose(id) : null));
 }

@@ -5,7 +5,7 @@ namespace PoliteTally.Core.Tests;
 public sealed class NameTests
 {
     private static readonly NameMatcher Matcher = new(Given.Roster, [
-        new ConfirmedName("ify a o", Id("Ify")), new ConfirmedName(NameFolding.Fold("harbour-office-3"), null),
+        new ConfirmedName("Ify A-O", Id("Ify")), new ConfirmedName("harbour-office-3", null),
     ]);
 
     private static Guid Id(string called) => Given.Roster.Single(r => (r.Preferred ?? r.Given) == called || $"{r.Given} {r.Family}" == called).Id;
@@ -24,9 +24,6 @@ public sealed class NameTests
     [InlineData("Cat MacAskill she/her", "cat macaskill")]
     [InlineData("[Student] Cat MacAskill", "cat macaskill")]
     [InlineData("Meenu 🌊✨", "meenu")]
-    [InlineData("Toby's tablet", "toby")]
-    [InlineData("Toby’s old laptop 2", "toby")]
-    [InlineData("Tablet von Toby", "toby")]
     [InlineData("Ｊｕｎｏ　Ｑｕｉｌｌｆｅａｔｈｅｒ", "juno quillfeather")]
     [InlineData("sipho_mbeki.thorne2011", "sipho mbeki thorne")]
     [InlineData("渡辺 蓮", "渡辺 蓮")]

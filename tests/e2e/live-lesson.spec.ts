@@ -297,6 +297,7 @@ test('a helper keeps the line and sweeps by a link, beside the teacher, and the 
   await expect(helper.getByRole('region', { name: 'Hand line' })).not.toContainText('Çağla')
   await side().getByRole('button', { name: 'Helpers and meeting' }).click()
   await side().getByRole('button', { name: 'Take back the key of Odhran' }).click()
+  await expect(side().getByRole('button', { name: 'Take back the key of Odhran' })).toHaveCount(0)
   await helper.reload()
   await expect(helper.getByRole('alert')).toContainText('Thank you for helping')
   await elsewhere.close()

@@ -6,7 +6,7 @@ namespace PoliteTally.Core.Names;
 
 /// <summary>
 /// Brings a name to a form in which two spellings of it are equal: case, accents, width, punctuation, pronouns and roles
-/// in brackets, emoji, "Last, First", and a device's possessive.
+/// in brackets, emoji, and "Last, First". Whose a device or a relation is, <see cref="NameReading"/> says.
 /// </summary>
 public static partial class NameFolding
 {
@@ -25,6 +25,12 @@ public static partial class NameFolding
         ['ħ'] = "h",
         ['ŧ'] = "t",
         ['ŋ'] = "n",
+        ['ə'] = "e",
+        // The two ways in which Arabic and Persian keyboards write one letter.
+        ['ي'] = "ی",
+        ['ى'] = "ی",
+        ['ك'] = "ک",
+        ['ة'] = "ه",
     };
 
     // How the same letters are written by those who have no key for them.
@@ -36,13 +42,6 @@ public static partial class NameFolding
         ['å'] = "aa",
         ['ø'] = "oe",
     };
-
-    // Whoever is called this is somebody's relation or a member of staff, not the student whose name follows.
-    private static readonly HashSet<string> OtherPeople =
-    [
-        "mr", "mrs", "ms", "miss", "mx", "dr", "prof", "mum", "mom", "mother", "dad", "father", "parent", "guardian",
-        "gran", "granny", "grandad", "aunt", "uncle", "teacher", "tutor", "office", "guest", "host",
-    ];
 
     /// <summary>The folded name: lower-case tokens with single spaces between; empty if nothing is left.</summary>
     public static string Fold(string name) => string.Join(' ', Tokens(name));
@@ -65,12 +64,15 @@ public static partial class NameFolding
         return words.Count > 0 ? string.Join(' ', words) : text.Trim();
     }
 
-    /// <summary>True of "Mum (Barney)" and "Barney's mum": somebody, but not the student whose name stands in it.</summary>
-    public static bool IsSomebodyElse(string name) =>
-        Split(Brackets().Replace(Sound(name), " "), Letters).Any(OtherPeople.Contains);
+    /// <summary>
+    /// The name as it is remembered: only case, width and spaces do not matter. Two names that fold alike may be two people ("iPhone 12" and "iPhone 15"),
+    /// so nothing else is folded.
+    /// </summary>
+    public static string AsShown(string name) =>
+        string.Join(' ', Sound(name).Normalize(NormalizationForm.FormKC).ToLowerInvariant().Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
 
     // Half a surrogate pair, as a cut-off name leaves it, is no text that Unicode could fold.
-    private static string Sound(string name) => string.Concat(name.EnumerateRunes().Select(r => r.ToString()));
+    internal static string Sound(string name) => string.Concat(name.EnumerateRunes().Select(r => r.ToString()));
 
     private static string Strip(string name)
     {
@@ -78,8 +80,6 @@ public static partial class NameFolding
         var outside = Brackets().Replace(text, " ");
         text = outside.Trim().Length > 0 ? outside : text;
         text = Pronouns().Replace(text, " ");
-        text = Possessive().Replace(text, "$1");
-        text = DeviceOf().Replace(text, "$1");
         return text.Split(',') is [var last, var first] && last.Trim().Length > 0 && first.Trim().Length > 0
             ? $"{first} {last}"
             : text;
@@ -88,7 +88,8 @@ public static partial class NameFolding
     private static List<string> Split(string text, Dictionary<char, string> letters, bool digits = false)
     {
         var folded = new StringBuilder(text.Length);
-        foreach (var rune in text.ToLowerInvariant().Normalize(NormalizationForm.FormC).EnumerateRunes())
+        // The invariant culture knows no small letter for İ.
+        foreach (var rune in text.Replace('İ', 'i').ToLowerInvariant().Normalize(NormalizationForm.FormC).EnumerateRunes())
         {
             if (rune.IsBmp && (letters.TryGetValue((char)rune.Value, out var plain) || Letters.TryGetValue((char)rune.Value, out plain)))
             {
@@ -100,7 +101,10 @@ public static partial class NameFolding
             {
                 folded.Append(Rune.GetUnicodeCategory(part) switch
                 {
-                    UnicodeCategory.NonSpacingMark or UnicodeCategory.SpacingCombiningMark => "",
+                    // Beside Latin, Greek, Cyrillic, Hebrew and Arabic letters marks are left out by many; elsewhere they are the vowels, or half of a letter.
+                    UnicodeCategory.NonSpacingMark or UnicodeCategory.SpacingCombiningMark => part.Value is (>= 0x0900 and < 0x1AB0) or 0x3099 or 0x309A ? part.ToString() : "",
+                    // Which way to write, and where not to join letters.
+                    UnicodeCategory.Format => "",
                     // The okina and its like are letters to Unicode and left out by most keyboards, as apostrophes are.
                     UnicodeCategory.ModifierLetter => "",
                     _ when part.Value == '\'' => "",
@@ -124,12 +128,4 @@ public static partial class NameFolding
 
     [GeneratedRegex(@"\b(she|he|they|xe|ze)\s*/\s*(her|hers|him|his|them|theirs|they|xem|zir)(\s*/\s*\w+)?\b", RegexOptions.IgnoreCase)]
     private static partial Regex Pronouns();
-
-    // "Toby's tablet", "Toby's old laptop 2": whatever is owned is a device.
-    [GeneratedRegex(@"^\s*(.+?)'s(\s+\S+){1,4}\s*$", RegexOptions.IgnoreCase)]
-    private static partial Regex Possessive();
-
-    // The same in languages that put the owner last: "Tablet von Toby", "téléphone de Toby".
-    [GeneratedRegex(@"^\s*(?:phone|tablet|laptop|computer|pc|telefon|handy|rechner|t[eé]l[eé]phone|tablette|ordinateur|tel[eé]fono|m[oó]vil|tableta|port[aá]til)\s+(?:of|von|de|di|av|til|d')\s*(.+)$", RegexOptions.IgnoreCase)]
-    private static partial Regex DeviceOf();
 }

@@ -1,5 +1,3 @@
-using F23.StringSimilarity;
-
 namespace PoliteTally.Core.Names;
 
 /// <summary>A student as far as matching names goes.</summary>
@@ -19,9 +17,9 @@ public sealed record RosterName(
 public sealed record ShownName(string Name, string? Number = null, string? Email = null);
 
 /// <summary>A name that this class has confirmed before.</summary>
-/// <param name="Folded">The folded name.</param>
+/// <param name="Shown">The name as it was shown.</param>
 /// <param name="Student">Whose it is; null for "not a student".</param>
-public sealed record ConfirmedName(string Folded, Guid? Student);
+public sealed record ConfirmedName(string Shown, Guid? Student);
 
 /// <summary>How well a name is known.</summary>
 public enum Certainty
@@ -54,6 +52,9 @@ public enum MatchedBy
     /// <summary>Similar: initials, short forms, a slip of spelling.</summary>
     Similar,
 
+    /// <summary>Somebody who belongs to the student, such as a parent: the proposals say to whom.</summary>
+    SomebodyOf,
+
     /// <summary>Nothing fits.</summary>
     Nothing,
 }
@@ -62,37 +63,36 @@ public enum MatchedBy
 /// <param name="Shown">The name.</param>
 /// <param name="Certainty">How well it is known.</param>
 /// <param name="By">Why.</param>
-/// <param name="Student">Whose it is; null if unknown, or if sure not to be a student's.</param>
-/// <param name="Proposals">Whom it could be, best first; at most five.</param>
+/// <param name="Student">Whose it is; the first of the proposals if likely; null if unknown, or if sure not to be a student's.</param>
+/// <param name="Proposals">Whom it could be, best first; at most five. Of somebody else: whose they probably are.</param>
 public sealed record NameMatch(
     ShownName Shown, Certainty Certainty, MatchedBy By, Guid? Student, IReadOnlyList<Guid> Proposals);
 
 /// <summary>
-/// Compares names shown in a meeting with the roster of a class: number or e-mail, a name confirmed before, the same
-/// name after folding, then similarity. Taking the wrong student is worse than asking, so a name is sure only with a
-/// single candidate and a clear lead.
+/// Compares names shown in a meeting with the roster of a class: number or e-mail, a name confirmed before, the same name after folding, then similarity.
+/// Taking the wrong student is worse than asking, so a name is sure only if nobody else could be meant. What follows does not depend on the order of the roster.
 /// </summary>
 public sealed class NameMatcher
 {
-    private const double SureFrom = 0.90;
     private const double ClearLead = 0.12;
     private const double LikelyFrom = 0.5;
-    private const double SameWordFrom = 0.88;
     private const int MostProposals = 5;
+    private const int ShortestSure = 4;
+    private const int ShortestWithInitial = 3;
 
-    private static readonly JaroWinkler Likeness = new();
-
-    private readonly List<Candidate> _roster;
-    private readonly Dictionary<string, ConfirmedName> _confirmed;
+    private readonly RosterWords _roster;
+    private readonly Dictionary<string, Guid?> _confirmed = new(StringComparer.Ordinal);
 
     /// <summary>Prepares a roster for matching.</summary>
-    public NameMatcher(IEnumerable<RosterName> roster, IEnumerable<ConfirmedName> confirmed)
+    /// <param name="roster">The students of the class.</param>
+    /// <param name="confirmed">What the teacher has said of names; of two words on one name the later counts.</param>
+    /// <param name="shortForms">Which names are called what for short; null for the table that ships with the application.</param>
+    public NameMatcher(IEnumerable<RosterName> roster, IEnumerable<ConfirmedName> confirmed, ShortForms? shortForms = null)
     {
-        _roster = [.. roster.Select(s => new Candidate(s))];
-        _confirmed = [];
+        _roster = new RosterWords(roster, shortForms ?? ShortForms.Shipped);
         foreach (var name in confirmed)
         {
-            _confirmed[name.Folded] = name;
+            _confirmed[NameFolding.AsShown(name.Shown)] = name.Student;
         }
     }
 
@@ -102,198 +102,109 @@ public sealed class NameMatcher
         var alone = shown.Select(Match).ToList();
         var taken = alone.Where(m => m.Certainty == Certainty.Sure && m.Student is not null)
             .Select(m => m.Student!.Value).ToHashSet();
-        return [.. alone.Select(m => m.Certainty == Certainty.Sure
-            ? m
-            : m with { Proposals = [.. m.Proposals.OrderBy(p => taken.Contains(p))] })];
+        return [.. alone.Select(m => m.Certainty == Certainty.Likely
+            ? Likely(m.Shown, m.By, m.Proposals.OrderBy(p => taken.Contains(p)))
+            : m)];
     }
 
     /// <summary>Matches one name by itself.</summary>
     public NameMatch Match(ShownName shown)
     {
-        if (_roster.Where(c => c.HasIdentity(shown)).Take(2).ToList() is [var identified])
+        if (_roster.Identified(shown) is { } identified)
         {
-            return Sure(shown, MatchedBy.Identity, identified.Id);
+            return Sure(shown, MatchedBy.Identity, identified);
         }
 
-        var folded = NameFolding.Fold(shown.Name);
-        if (_confirmed.TryGetValue(folded, out var before)
-            && (before.Student is null || _roster.Exists(c => c.Id == before.Student)))
+        var said = _confirmed.TryGetValue(NameFolding.AsShown(shown.Name), out var word) && (word is null || _roster.Has(word.Value));
+        var stripped = NameReading.Stripped(shown.Name, _roster.HasWord);
+        if (stripped.Speaks == Speaks.OfNobody && WholeOf(shown.Name) is [])
         {
-            return Sure(shown, MatchedBy.ConfirmedBefore, before.Student);
+            // What is nobody's in particular may be another's next time: it is asked again, and last time's answer is proposed.
+            return said && word is { } lastTime ? Likely(shown, MatchedBy.ConfirmedBefore, [lastTime]) : Unknown(shown);
         }
 
-        if (NameFolding.IsSomebodyElse(shown.Name))
+        if (said)
         {
-            return new NameMatch(shown, Certainty.Unknown, MatchedBy.Nothing, null, []);
+            return Sure(shown, MatchedBy.ConfirmedBefore, word);
         }
 
-        var forms = new[] { NameFolding.Tokens(shown.Name), NameFolding.DigraphTokens(shown.Name), NameFolding.Tokens(CamelHumps(shown.Name)) };
-        var whole = _roster.Where(c => forms.Any(c.IsWholeName)).ToList();
-        if (whole.Count > 0)
+        return WholeOf(shown.Name) switch
         {
-            return whole is [var only]
-                ? Sure(shown, MatchedBy.SameName, only.Id)
-                : Likely(shown, MatchedBy.SameName, whole.Select(c => c.Id));
-        }
-
-        var called = _roster.Where(c => forms.Any(c.IsCalled)).ToList();
-        if (called is [var single])
-        {
-            return Sure(shown, MatchedBy.OnlyOneSoNamed, single.Id);
-        }
-
-        var ranked = _roster
-            .Select(c => (Candidate: c, Fit: forms.Select(c.FitOf).MaxBy(f => f.Score)))
-            .Where(r => r.Fit.Score >= LikelyFrom)
-            .OrderByDescending(r => r.Fit.Score)
-            .ToList();
-        if (ranked.Count == 0)
-        {
-            return new NameMatch(shown, Certainty.Unknown, MatchedBy.Nothing, null, []);
-        }
-
-        var lead = ranked.Count > 1 ? ranked[0].Fit.Score - ranked[1].Fit.Score : 1;
-        return ranked[0].Fit is { BothNames: true, Score: >= SureFrom } && lead >= ClearLead
-            ? Sure(shown, MatchedBy.Similar, ranked[0].Candidate.Id)
-            : Likely(shown, MatchedBy.Similar, ranked.Select(r => r.Candidate.Id));
+            [var only] when NameReading.Whole(shown.Name).Speaks == Speaks.OfItself => Sure(shown, MatchedBy.SameName, only),
+            { Count: > 0 } several => Likely(shown, MatchedBy.SameName, several),
+            _ => Read(shown, stripped),
+        };
     }
+
+    // Words that are the whole name of somebody are that name, whatever else they mean: "Miss Adler" may be on the roster.
+    private IReadOnlyList<Guid> WholeOf(string shown) => NameReading.IsOtherwiseInBrackets(shown) ? [] : _roster.Whole(NameReading.Whole(shown).Forms);
+
+    private NameMatch Read(ShownName shown, NameReading stripped)
+    {
+        var itself = stripped.Speaks == Speaks.OfItself;
+        if (stripped.Speaks == Speaks.OfSomebodyElse)
+        {
+            var whose = Best(shown, [.. stripped.Forms, .. Bare(stripped.Forms)], itself: false).Proposals;
+            return new NameMatch(shown, Certainty.Unknown, whose.Count == 0 ? MatchedBy.Nothing : MatchedBy.SomebodyOf, null, whose);
+        }
+
+        // Before anything is taken away a name may hold more than after: "Bo Li's" is nobody's phone.
+        var match = Best(shown, stripped.Speaks == Speaks.OfItself ? [.. NameReading.Whole(shown.Name).Forms, .. stripped.Forms] : stripped.Forms, itself);
+        return match.Certainty != Certainty.Unknown ? match : Best(shown, Bare(stripped.Forms), itself: false);
+    }
+
+    private NameMatch Best(ShownName shown, IReadOnlyList<IReadOnlyList<string>> forms, bool itself)
+    {
+        if (_roster.Whole(forms) is { Count: > 0 } whole)
+        {
+            return itself && whole is [var only] ? Sure(shown, MatchedBy.SameName, only) : Likely(shown, MatchedBy.SameName, whole);
+        }
+
+        if (_roster.Called(forms) is { Count: > 0 } called)
+        {
+            var rivals = _roster.CouldBeCalled(forms).Except(called).ToList();
+            return itself && called is [var single] && rivals.Count == 0
+                ? Sure(shown, MatchedBy.OnlyOneSoNamed, single)
+                : Likely(shown, called.Count == 1 && rivals.Count == 0 ? MatchedBy.OnlyOneSoNamed : MatchedBy.Similar, called.Concat(rivals));
+        }
+
+        if (_roster.WholeWithin(forms) is { Count: > 0 } within)
+        {
+            return Likely(shown, MatchedBy.Similar, within);
+        }
+
+        var ranked = _roster.Fits(forms);
+        return ranked.Count == 0 || ranked[0].Score < LikelyFrom ? Unknown(shown)
+            : itself && IsClear(ranked) ? Sure(shown, MatchedBy.Similar, ranked[0].Student)
+            : Likely(shown, MatchedBy.Similar, ranked.Where(r => r.Score >= LikelyFrom).Select(r => r.Student));
+    }
+
+    /// <summary>
+    /// Whether the first is meant and nobody else could be: every word has its place, given and family name are both there, at most one of them by a slip or by its
+    /// initial, and whoever comes next, however poor, is far behind.
+    /// </summary>
+    private static bool IsClear(IReadOnlyList<NameFit> ranked)
+    {
+        var first = ranked[0];
+        var told = first.Words.Where(w => w.As is Resemblance.Same || (w.As is Resemblance.Respelled && w.Shown.Length >= ShortestSure)).ToList();
+        return first.BothNames
+            && told.Count >= first.Words.Count - 1
+            && first.Words.Except(told).All(w => w.As is Resemblance.Slip || (w.As is Resemblance.Initial && told.Any(t => t.Shown.Length >= ShortestWithInitial)))
+            && (ranked.Count == 1 || (first.Score - ranked[1].Score >= ClearLead && !ranked.Skip(1).Any(r => r.BothNames && r.Words.All(w => w.As != Resemblance.None))));
+    }
+
+    // "Robins telefon": in many languages the owner has an ending, and no mark before it.
+    private static IReadOnlyList<IReadOnlyList<string>> Bare(IReadOnlyList<IReadOnlyList<string>> forms) =>
+        [.. forms.Where(f => f.Count > 0).Select(f => NameReading.WithoutGenitive(f[^1]) is { } bare ? (IReadOnlyList<string>)[.. f.SkipLast(1), bare] : []).Where(f => f.Count > 0)];
 
     private static NameMatch Sure(ShownName shown, MatchedBy by, Guid? student) =>
         new(shown, Certainty.Sure, by, student, student is null ? [] : [student.Value]);
 
     private static NameMatch Likely(ShownName shown, MatchedBy by, IEnumerable<Guid> proposals)
     {
-        List<Guid> best = [.. proposals.Take(MostProposals)];
+        List<Guid> best = [.. proposals.Distinct().Take(MostProposals)];
         return new NameMatch(shown, Certainty.Likely, by, best[0], best);
     }
 
-    private static string CamelHumps(string name) =>
-        string.Concat(name.Select((c, i) => i > 0 && char.IsUpper(c) && char.IsLower(name[i - 1]) ? $" {c}" : c.ToString()));
-
-    private readonly record struct Fit(double Score, bool BothNames);
-
-    /// <summary>A student with every form of their name folded once.</summary>
-    private sealed class Candidate
-    {
-        private readonly RosterName _student;
-        private readonly List<IReadOnlyList<string>> _given = [];
-        private readonly List<IReadOnlyList<string>> _family = [];
-        private readonly HashSet<string> _called = [];
-        private readonly HashSet<string> _whole = [];
-
-        public Candidate(RosterName student)
-        {
-            _student = student;
-            foreach (var given in new[] { student.Given, student.Preferred ?? "" })
-            {
-                Add(_given, given);
-            }
-
-            Add(_family, student.Family);
-            // An address is often the only place where a name in another script stands in Latin letters.
-            var address = NameFolding.Tokens(student.Email?.Split('@')[0] ?? "");
-            if (address.Count > 1)
-            {
-                _whole.Add(string.Concat(address));
-            }
-
-            foreach (var given in _given)
-            {
-                _called.Add(string.Concat(given));
-                foreach (var family in _family)
-                {
-                    _whole.Add(string.Concat(given.Concat(family)));
-                    _whole.Add(string.Concat(family.Concat(given)));
-                }
-            }
-        }
-
-        public Guid Id => _student.Id;
-
-        public bool HasIdentity(ShownName shown) =>
-            Same(_student.Email, shown.Email) || Same(_student.Email, shown.Name)
-            || Same(_student.Number, shown.Number) || Same(_student.Number, shown.Name);
-
-        // Compared without the spaces: "Jansen vanWyk", "d ambrosio" and "Bao Tram" written as one are the same name.
-        public bool IsWholeName(IReadOnlyList<string> tokens) => _whole.Contains(string.Concat(tokens));
-
-        public bool IsCalled(IReadOnlyList<string> tokens) => _called.Contains(string.Concat(tokens));
-
-        /// <summary>How well tokens fit this student: every token must find its place in the given or the family name.</summary>
-        public Fit FitOf(IReadOnlyList<string> tokens)
-        {
-            var best = new Fit(0, false);
-            if (tokens.Count == 0)
-            {
-                return best;
-            }
-
-            foreach (var given in _given)
-            {
-                foreach (var family in _family)
-                {
-                    var fit = FitOf(tokens, given, family);
-                    best = fit.Score > best.Score ? fit : best;
-                }
-            }
-
-            return best;
-        }
-
-        private static Fit FitOf(IReadOnlyList<string> tokens, IReadOnlyList<string> given, IReadOnlyList<string> family)
-        {
-            double total = 0;
-            var (bestGiven, bestFamily, spelledOut) = (0.0, 0.0, 0.0);
-            foreach (var token in tokens)
-            {
-                var (asGiven, asFamily) = (LikenessTo(token, given), LikenessTo(token, family));
-                total += Math.Max(asGiven, asFamily);
-                if (asGiven >= asFamily)
-                {
-                    bestGiven = Math.Max(bestGiven, asGiven);
-                }
-                else
-                {
-                    bestFamily = Math.Max(bestFamily, asFamily);
-                }
-
-                spelledOut = Math.Max(spelledOut, token.Length > 1 ? Math.Max(asGiven, asFamily) : 0);
-            }
-
-            // Initials alone are nobody's name: at least one name must be spelled out.
-            var score = spelledOut < SameWordFrom * 0.9 ? 0 : total / tokens.Count;
-            return new Fit(score, bestGiven > 0 && bestFamily > 0);
-        }
-
-        // An initial is sure of its letter and of nothing else; a short form of three letters or more is nearly the name.
-        private static double LikenessTo(string token, IReadOnlyList<string> names)
-        {
-            double best = 0;
-            foreach (var name in names)
-            {
-                var likeness = token == name ? 1
-                    : token.Length == 1 ? (name[0] == token[0] ? 0.9 : 0)
-                    : token.Length >= 3 && name.StartsWith(token, StringComparison.Ordinal) ? 0.92
-                    : Likeness.Similarity(token, name) is var alike && alike >= SameWordFrom ? alike * 0.96
-                    : 0;
-                best = Math.Max(best, likeness);
-            }
-
-            return best;
-        }
-
-        private static void Add(List<IReadOnlyList<string>> forms, string name)
-        {
-            foreach (var tokens in new[] { NameFolding.Tokens(name), NameFolding.DigraphTokens(name) })
-            {
-                if (tokens.Count > 0)
-                {
-                    forms.Add(tokens);
-                }
-            }
-        }
-
-        private static bool Same(string? a, string? b) =>
-            !string.IsNullOrWhiteSpace(a) && string.Equals(a.Trim(), b?.Trim(), StringComparison.OrdinalIgnoreCase);
-    }
+    private static NameMatch Unknown(ShownName shown) => new(shown, Certainty.Unknown, MatchedBy.Nothing, null, []);
 }

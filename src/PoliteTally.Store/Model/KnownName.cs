@@ -6,6 +6,8 @@ namespace PoliteTally.Store.Model;
 public sealed class KnownName : IOwned
 {
     public Guid ClassId { get; init; }
+
+    /// <summary>The name with case, width and spaces folded, and nothing else: what is said of one name must not spread to another.</summary>
     public required string Folded { get; init; }
     public Guid OwnerId { get; set; }
     public required string Shown { get; set; }

@@ -20,7 +20,7 @@ internal static class RememberedNames
 
         foreach (var name in NamesIn(entry.Act, draft).Distinct())
         {
-            if (NameFolding.Fold(name) is { Length: > 0 } folded)
+            if (NameFolding.AsShown(name) is { Length: > 0 } folded)
             {
                 Follow(name, folded, entry, draft);
             }

@@ -46,8 +46,12 @@ export function useHelp(key: string) {
   void load()
   keepConnected('/help/live', { changed: () => void load() }, async (invoke) => {
     if (closed.value) return
-    await invoke('Watch', key)
-    await load()
+    try {
+      await invoke('Watch', key)
+    } finally {
+      // Whether the link was taken back meanwhile, only this says.
+      await load()
+    }
     outbox.hurry()
   })
   const ticking = setInterval(() => (now.value = time.now()), 1000)

@@ -25,7 +25,7 @@ internal static class KnownNameEndpoints
         api.MapPut("/classes/{id:guid}/names", async Task<Results<Ok<IReadOnlyList<KnownNameLine>>, ProblemHttpResult>> (
             Guid id, OwnClass own, KnownNameSent word, SchoolDb db, OpenLessons openLessons, IClock clock) =>
         {
-            if (SentText.Line(word.Name, 200) is not { } name || NameFolding.Fold(name).Length == 0)
+            if (SentText.Line(word.Name, 200) is not { } name || NameFolding.AsShown(name).Length == 0)
             {
                 return Refused.Because("The name is empty or too long.");
             }
@@ -41,11 +41,11 @@ internal static class KnownNameEndpoints
         }).WithName("DecideKnownName");
     }
 
-    /// <summary>Remembers or forgets whose a name is; names that fold to the same are one.</summary>
+    /// <summary>Remembers or forgets whose a name is; names that differ only in case, width and spaces are one.</summary>
     private static async Task Remember(
         Guid classId, string shown, bool isKnown, Guid? student, string origin, SchoolDb db, Instant now)
     {
-        var folded = NameFolding.Fold(shown);
+        var folded = NameFolding.AsShown(shown);
         if (folded.Length == 0)
         {
             return;
