@@ -12,9 +12,10 @@ public sealed class LessonGround
     private readonly Dictionary<Guid, OnSheet> _onSheet;
     private readonly HashSet<Guid> _rosterIds;
 
-    private LessonGround(Lesson lesson, Plan plan, IReadOnlyList<OnSheet> roster, IReadOnlyDictionary<Guid, Guid> merged, IReadOnlyList<ConfirmedName> confirmed)
+    private LessonGround(Lesson lesson, Plan plan, IReadOnlyList<OnSheet> roster, IReadOnlyDictionary<Guid, Guid> merged, IReadOnlyList<ConfirmedName> confirmed, ShortForms shortForms)
     {
         (Lesson, ClassName, Roster, Merged, Confirmed) = (lesson, lesson.Class!.Name, roster, merged, confirmed);
+        ShortForms = shortForms;
         (Rules, Plan) = (RulesJson.Of(lesson, lesson.Class), plan);
         _onSheet = roster.ToDictionary(s => s.Name.Id);
         ShortNames = Core.Names.ShortNames.For([.. roster.Select(s => s.Name)]);
@@ -47,6 +48,9 @@ public sealed class LessonGround
     /// <summary>Names in meetings of the class that the teacher has decided on.</summary>
     public IReadOnlyList<ConfirmedName> Confirmed { get; }
 
+    /// <summary>What names are called for short, at this school.</summary>
+    internal ShortForms ShortForms { get; }
+
     /// <summary>The ids that entries may speak of: those of the roster, and of records merged into one of it.</summary>
     internal IReadOnlySet<Guid> RosterIds => _rosterIds;
 
@@ -54,7 +58,7 @@ public sealed class LessonGround
     public OnSheet? OnSheetOf(Guid student) => _onSheet.GetValueOrDefault(student);
 
     /// <summary>Reads it; null if the owner of the context has no such lesson.</summary>
-    internal static LessonGround? Load(SchoolDb db, Guid lessonId)
+    internal static LessonGround? Load(SchoolDb db, Guid lessonId, ShortForms shortForms)
     {
         if (db.Lessons.AsNoTracking().Include(l => l.Class).Include(l => l.Plan).FirstOrDefault(l => l.Id == lessonId) is not { } lesson)
         {
@@ -64,9 +68,9 @@ public sealed class LessonGround
         var merged = Rosters.Merged(db);
         var confirmed = db.KnownNames.AsNoTracking().Where(n => n.ClassId == lesson.ClassId).AsEnumerable()
             .Select(n => new ConfirmedName(n.Shown, n.StudentId is { } id ? merged.GetValueOrDefault(id, id) : null)).ToList();
-        return new LessonGround(lesson, PlanJson.Of(lesson), Rosters.Of(db, lesson), merged, confirmed);
+        return new LessonGround(lesson, PlanJson.Of(lesson), Rosters.Of(db, lesson), merged, confirmed, shortForms);
     }
 
     /// <summary>The same with another row of the lesson: its course went on.</summary>
-    internal LessonGround With(Lesson lesson) => new(lesson, Plan, Roster, Merged, Confirmed);
+    internal LessonGround With(Lesson lesson) => new(lesson, Plan, Roster, Merged, Confirmed, ShortForms);
 }

@@ -30,7 +30,7 @@ internal sealed class LessonNames(OpenLesson lesson)
         }
     }
 
-    private NameMatcher Matcher() => _matcher ??= new NameMatcher(lesson.Roster.Select(s => s.Name), lesson.Ground.Confirmed.Concat(ConfirmedHere()));
+    private NameMatcher Matcher() => _matcher ??= new NameMatcher(lesson.Roster.Select(s => s.Name), lesson.Ground.Confirmed.Concat(ConfirmedHere()), lesson.Ground.ShortForms);
 
     // What the teacher said of a name in this lesson counts for it in other capitals and spaces, too.
     private IEnumerable<ConfirmedName> ConfirmedHere() => lesson.State.Names.All.Values

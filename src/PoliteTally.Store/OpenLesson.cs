@@ -94,10 +94,13 @@ public sealed class OpenLesson
         new(lesson.PlannedStart, lesson.PlannedEnd, lesson.ActualStart, lesson.ActualEnd, lesson.DropIn);
 
     /// <summary>Reads a lesson as it is at one moment; null if the owner of the context has none of this id.</summary>
-    public static OpenLesson? Load(SchoolDb db, Guid lessonId)
+    /// <param name="db">A context of its owner.</param>
+    /// <param name="lessonId">The lesson.</param>
+    /// <param name="shortForms">What names are called for short; null for the table that ships with the application.</param>
+    public static OpenLesson? Load(SchoolDb db, Guid lessonId, ShortForms? shortForms = null)
     {
         using var moment = Moment.Of(db);
-        if (LessonGround.Load(db, lessonId) is not { } ground)
+        if (LessonGround.Load(db, lessonId, shortForms ?? ShortFormTable.Shipped) is not { } ground)
         {
             return null;
         }

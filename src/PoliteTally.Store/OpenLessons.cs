@@ -84,11 +84,11 @@ public sealed class OpenLessons(SchoolFile file)
             using var db = file.Open(owner);
             if (had is null)
             {
-                return OpenLesson.Load(db, lesson);
+                return OpenLesson.Load(db, lesson, file.ShortForms);
             }
 
             using var moment = Moment.Of(db);
-            return LessonGround.Load(db, lesson) is { } ground ? had.On(ground) : null;
+            return LessonGround.Load(db, lesson, file.ShortForms) is { } ground ? had.On(ground) : null;
         });
         if (found is null)
         {

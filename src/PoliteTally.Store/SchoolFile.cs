@@ -3,6 +3,7 @@ using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
 using Microsoft.EntityFrameworkCore.Diagnostics;
+using PoliteTally.Core.Names;
 
 namespace PoliteTally.Store;
 
@@ -18,6 +19,7 @@ public sealed class SchoolFile
         "PRAGMA synchronous = FULL; PRAGMA busy_timeout = 5000; PRAGMA foreign_keys = ON; PRAGMA secure_delete = ON";
 
     private readonly string _path;
+    private readonly Lazy<ShortForms> _shortForms;
 
     /// <summary>The file in a data folder.</summary>
     /// <param name="dataFolder">The folder.</param>
@@ -25,6 +27,7 @@ public sealed class SchoolFile
     public SchoolFile(string dataFolder, string name = Name)
     {
         _path = Path.Combine(dataFolder, name);
+        _shortForms = new(() => ShortFormTable.Of(dataFolder));
         Options = new DbContextOptionsBuilder<SchoolDb>()
             // One that is being made is moved or taken away, so nobody keeps it open.
             .UseSqlite(new SqliteConnectionStringBuilder { DataSource = _path, Pooling = name == Name }.ToString())
@@ -34,6 +37,10 @@ public sealed class SchoolFile
 
     /// <summary>The options of every context on this file.</summary>
     public DbContextOptions<SchoolDb> Options { get; }
+
+    /// <summary>What names are called for short, at this school.</summary>
+    /// <exception cref="StartProblem">The school's own table is not understood.</exception>
+    public ShortForms ShortForms => _shortForms.Value;
 
     /// <summary>A context that sees and makes the rows of one owner.</summary>
     public SchoolDb Open(Guid owner) => new(Options, new Owner { Id = owner });

@@ -51,6 +51,8 @@ public sealed class SchoolFolder : IDisposable
     public SchoolFile Open(Action<SchoolFile>? fill, Action<string> say) => Saying(_folder, () =>
     {
         var (file, path) = (new SchoolFile(_folder), Path.Combine(_folder, SchoolFile.Name));
+        // Said now if it cannot be used, and not in the middle of a lesson.
+        _ = file.ShortForms;
         var isNew = !File.Exists(path);
         var pending = isNew ? [] : Pending(file, path);
         var toFill = fill is not null && (isNew || pending.Count > 0 || HasNoAccounts(file));

@@ -57,6 +57,15 @@ public sealed class StartTests : IDisposable
     }
 
     [Fact]
+    public void Short_forms_of_the_school_that_are_not_understood_are_said_with_their_line()
+    {
+        File.WriteAllText(System.IO.Path.Combine(_folder, ShortFormTable.FileName), "Eino: Eni\nQuillon Lon\n");
+        Problem().ShouldContain("Line 2");
+        File.WriteAllText(System.IO.Path.Combine(_folder, ShortFormTable.FileName), "Quillon: Lon\n");
+        Open().ShortForms.IsOf("lon", "quillon").ShouldBeTrue();
+    }
+
+    [Fact]
     public void A_damaged_an_empty_and_a_strange_file_are_said_and_left_as_they_are()
     {
         File.WriteAllText(Path, new string('x', 5000));

@@ -15,8 +15,8 @@ public sealed class ShortForms
     {
     }
 
-    /// <summary>The table that ships with the application.</summary>
-    public static ShortForms Shipped { get; } = Read(Embedded());
+    /// <summary>No short forms at all.</summary>
+    public static ShortForms None { get; } = new();
 
     /// <summary>Reads a table: a name a line, a colon, its short forms; what follows a # is left out.</summary>
     /// <param name="table">The text of the table.</param>
@@ -50,11 +50,4 @@ public sealed class ShortForms
     public bool IsOf(string one, string other) => Has(one, other) || Has(other, one);
 
     private bool Has(string whole, string form) => _forms.TryGetValue(whole, out var forms) && forms.Contains(form);
-
-    private static string Embedded()
-    {
-        using var stream = typeof(ShortForms).Assembly.GetManifestResourceStream("short-forms.txt")!;
-        using var reader = new StreamReader(stream);
-        return reader.ReadToEnd();
-    }
 }

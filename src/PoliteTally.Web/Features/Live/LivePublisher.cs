@@ -16,6 +16,7 @@ public sealed class LivePublisher(
 {
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(20);
 
+    // Kept when nobody watches any more: a window may come at that very moment, and whose a lesson is stays as it is.
     private readonly ConcurrentDictionary<Guid, Guid> _ownerOf = new();
     private readonly ConcurrentDictionary<Guid, WindowRows> _sent = new();
 
@@ -62,7 +63,6 @@ public sealed class LivePublisher(
             if (!windows.AnyHears(SheetOf(lesson)))
             {
                 _sent.TryRemove(lesson, out _);
-                _ownerOf.TryRemove(lesson, out _);
                 return;
             }
 
