@@ -1,3 +1,5 @@
+using PoliteTally.Core.Names;
+
 namespace PoliteTally.Formats;
 
 /// <summary>A class in a rostering bundle.</summary>
@@ -60,12 +62,12 @@ internal static class RosterBundle
                 return new RosterRow(number, null, "", "", null, null, null, null, "", [$"names the user “{student}”, who does not stand in users.csv."]);
             }
 
-            var (given, family) = (user["givenname"], user["familyname"]);
+            var (given, family) = RosterName.Placed(user["givenname"], user["familyname"]);
             var preferred = user.GetValueOrDefault("preferredgivenname", "");
             return new RosterRow(
                 number, Columns.OrNull(user.GetValueOrDefault("identifier", "")), family, given, preferred == given ? null : Columns.OrNull(preferred),
                 Columns.OrNull(user.GetValueOrDefault("email", "")), null, PhoneOf(user), "",
-                given.Length == 0 || family.Length == 0 ? ["has only one name. Fill in the family name and the given name."] : []);
+                given.Length == 0 ? ["has no name. Fill it in there and take the bundle out of the other program again."] : []);
         }
 
         // Of the telephone numbers that the bundle has room for, the one that is answered on the way; what is none is not taken for one.

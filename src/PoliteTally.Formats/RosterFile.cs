@@ -1,3 +1,5 @@
+using PoliteTally.Core.Names;
+
 namespace PoliteTally.Formats;
 
 /// <summary>A student as a roster file gives them.</summary>
@@ -140,10 +142,11 @@ public static class RosterFile
             (given, family) = Apart(Columns.Cell(row, fields, "name"));
         }
 
+        (given, family) = RosterName.Placed(given, family);
         var problems = Columns.Problems(table, row).ToList();
-        if (given.Length == 0 || family.Length == 0)
+        if (given.Length + family.Length == 0)
         {
-            problems.Add(given.Length + family.Length == 0 ? "has no name. Fill it in or delete the row." : "has only one name. Fill in the family name and the given name.");
+            problems.Add("has no name. Fill it in or delete the row.");
         }
 
         var email = Columns.Cell(row, fields, "email");

@@ -66,7 +66,7 @@ public static class Rosters
                     var student = others.GetValueOrDefault(p.Key) ?? place.Student!;
                     return new OnSheet(NameOf(student), place.Key, student.Tags, student.SecondEmail, student.Phone);
                 })
-                .OrderBy(s => NameFolding.Fold(s.Name.Family), StringComparer.Ordinal)
+                .OrderBy(s => NameFolding.Fold(s.Name.Sorted), StringComparer.Ordinal)
                 .ThenBy(s => NameFolding.Fold(s.Name.Given), StringComparer.Ordinal),
         ];
     }

@@ -27,6 +27,11 @@ public sealed class AttendanceTests
     [InlineData("j0 l20 j20 l50", "Present", 50, 0, "None")]                  // reconnected within one time stamp
     [InlineData("j10 l10", "Absent", 0, 0, "None")]                           // came and went at once
     [InlineData("j60 l70", "Absent", 0, 0, "None")]                           // after the lesson
+    [InlineData("j50 l60", "Absent", 0, 0, "None")]                           // at the very end
+    [InlineData("j-10 l0", "Absent", 0, 0, "None")]                           // until the very start
+    [InlineData(":j0 :j10 :l40 :l50", "Present", 50, 0, "None")]                  // two at once, no device told: over when the last has left
+    [InlineData(":j0 :j1 :l2 :l50", "Present", 50, 0, "None")]
+    [InlineData("phone:j0 phone:j10 phone:l50", "Present", 50, 0, "None")]    // one device has one connection: the first broke off unseen
     [InlineData("m47", "Present", 47, 0, "LengthOnly")]
     [InlineData("m90", "Present", 50, 0, "LengthOnly")]
     [InlineData("m30", "Present", 30, 0, "Partly, LengthOnly")]
@@ -107,6 +112,27 @@ public sealed class AttendanceTests
     [InlineData("j0 l18.75", 0.5)]
     public void Credit_by_share(string sightings, double credit) =>
         Given.Attendance(sightings, policy: new AttendancePolicy { CreditBy = CreditBy.Share }).Credit.ShouldBe((decimal)credit);
+
+    [Theory]
+    // A status that is known otherwise earns what it earns by itself.
+    [InlineData("s10", 1.0)]
+    [InlineData("j60 l70 s10 s20", 1.0)]
+    [InlineData("", 0.0)]
+    public void Credit_by_share_is_only_of_what_was_measured(string sightings, double credit) =>
+        Given.Attendance(sightings, policy: new AttendancePolicy { CreditBy = CreditBy.Share }).Credit.ShouldBe((decimal)credit);
+
+    [Theory]
+    // The list has them elsewhere, or for a moment; they took part all the same.
+    [InlineData("j60 l70 s10 s30", 20)]
+    [InlineData("j1 l2 s20", 0)]
+    [InlineData("m1 s5 s45", 40)]
+    public void Who_took_part_was_there_whatever_the_list_says(string sightings, double minutes)
+    {
+        var result = Given.Attendance(sightings);
+        (result.Status, result.KnownBy, result.Flags).ShouldBe((AttendanceStatus.Present, KnownBy.Estimated, AttendanceFlags.Estimated | AttendanceFlags.SeenOtherwise));
+        result.Present.TotalMinutes.ShouldBe(minutes, 0.01);
+        result.InWords().ShouldContain("though the list says otherwise");
+    }
 
     [Fact]
     public void Excused_is_not_counted() => Given.Attendance("", excuse: "dentist").Credit.ShouldBeNull();

@@ -171,8 +171,11 @@ public sealed class ScoringTests
     [InlineData("80x50 60x50", 0, "not enough yet")]
     [InlineData("80x50 60x50 70x50", 0, "70")]
     [InlineData("90x60 60x30 60x30", 0, "75")]
-    [InlineData("80x50 60x50 70x50", 1, "75")]
-    [InlineData("80x50 60x50 70x50", 9, "80")]   // one is always kept
+    [InlineData("80x50 60x50 70x50 90x50", 1, "80")]
+    [InlineData("80x50 60x50 70x50", 1, "not enough yet")]   // as many as are asked for must be left
+    [InlineData("80x50 60x50 70x50 90x50", 9, "not enough yet")]
+    [InlineData("60x30 60x90 70x60 80x60", 1, "72")]         // of equal lowest ones the longest goes, in whichever order
+    [InlineData("80x60 60x90 70x60 60x30", 1, "72")]
     [InlineData("80x0 60x0 70x0", 0, "70")]      // lessons without length weigh the same
     public void A_term_is_a_mean_weighted_by_length(string lessons, int leftOut, string term)
     {

@@ -77,10 +77,20 @@ public sealed class RosterFileTests
     }
 
     [Theory]
+    [InlineData("Given name,Family name\nPemba,\n")]
+    [InlineData("Given name,Family name\n,Pemba\n")]
+    [InlineData("Name\nPemba\n")]
+    public void Who_has_one_name_only_is_brought_in_like_everybody_else(string text)
+    {
+        var row = RosterFile.Read(Encoding.UTF8.GetBytes(text), null).Rows.ShouldHaveSingleItem();
+        (row.Given, row.Family, row.Problems.Count).ShouldBe(("Pemba", "", 0));
+    }
+
+    [Theory]
     // the row that is wrong, what is said of it
     [InlineData("Given name,Family name\nIngvild,Sørbø\nDewi\n", 3, "1 cells where the headings have 2")]
     [InlineData("Given name,Family name\nIngvild,Sørbø,extra\n", 2, "3 cells where the headings have 2")]
-    [InlineData("Given name,Family name\nIngvild,\n", 2, "only one name")]
+    [InlineData("Given name,Family name,No\n,,4\n", 2, "has no name")]
     [InlineData("Given name,Family name,No\nIngvild,Sørbø,1\nDewi,Suharto,1\n", 3, "same student number as row 2")]
     [InlineData("Given name,Family name\nIngvild,Sørbø\nIngvild,Sørbø\n", 3, "same name as row 2")]
     [InlineData("Given name,Family name,email\nIngvild,Sørbø,a@b\nDewi,Suharto,A@b\n", 3, "same e-mail address as row 2")]

@@ -150,4 +150,7 @@ public enum AttendanceFlags
 
     /// <summary>Only the length is known, not when.</summary>
     LengthOnly = 32,
+
+    /// <summary>Seen by what they did, though what was measured has them elsewhere, or there for a moment only.</summary>
+    SeenOtherwise = 64,
 }

@@ -28,7 +28,14 @@ public static class AttendanceRules
     {
         var (from, to) = (lesson.CountedFrom, lesson.CountedTo);
         var counted = to - from;
+        var enough = Duration.Min(policy.AbsentBelow, counted * (double)policy.AbsentBelowShare);
         var presence = Presence.Of(sightings, marks, from, to);
+        if (presence.Measured < enough && marks.Count == 0)
+        {
+            // Who took part was there, whatever a list says.
+            presence = Presence.ByActs(sightings, marks, from, to) ?? presence;
+        }
+
         var (present, dropouts) = presence.Bridged(policy.Bridge, counted);
         Duration? arrival = presence.Stretches is [var first, ..] ? first.From - from : null;
         Duration? earlyLeave = presence.Stretches is [.., var last] ? to - last.To : null;
@@ -42,14 +49,14 @@ public static class AttendanceRules
             flags |= AttendanceFlags.LeftEarly;
         }
 
-        if (there && share < policy.EnoughShare && (flags & AttendanceFlags.Estimated) == 0)
+        if (there && share < policy.EnoughShare && presence.Measured is not null)
         {
             flags |= AttendanceFlags.Partly;
         }
 
         return new AttendanceResult(
             status, knownBy, present, counted, share, arrival, earlyLeave, flags, dropouts, presence.Stretches,
-            CreditOf(status, share, policy), status == AttendanceStatus.Excused ? excuse?.Reason : null, RestsOn(), presence.IsHere);
+            CreditOf(status, presence.Measured is null ? 0 : share, policy), status == AttendanceStatus.Excused ? excuse?.Reason : null, RestsOn(), presence.IsHere);
 
         (AttendanceStatus Status, KnownBy KnownBy) StatusOf()
         {
@@ -64,7 +71,6 @@ public static class AttendanceRules
                 return (late ? AttendanceStatus.Late : AttendanceStatus.Present, KnownBy.Declared);
             }
 
-            var enough = Duration.Min(policy.AbsentBelow, counted * (double)policy.AbsentBelowShare);
             var estimated = (presence.Flags & AttendanceFlags.Estimated) != 0;
             // Whom the teacher saw in the lesson was there, however briefly.
             var calledHere = marks.Any(m => m.Mark == Mark.Here && m.At >= from && m.At < to);
@@ -94,11 +100,12 @@ public static class AttendanceRules
         ];
     }
 
+    // By the share that was measured; where none was, a known status earns what it earns by itself.
     private static decimal? CreditOf(AttendanceStatus status, decimal share, AttendancePolicy policy) => status switch
     {
         AttendanceStatus.Excused or AttendanceStatus.DidNotCome => null,
         AttendanceStatus.Absent => 0m,
-        _ when policy.CreditBy == CreditBy.Share => Math.Min(1m, share / policy.EnoughShare),
+        _ when policy.CreditBy == CreditBy.Share && share > 0 => Math.Min(1m, share / policy.EnoughShare),
         AttendanceStatus.Late => policy.LateCredit,
         _ => 1m,
     };

@@ -60,6 +60,11 @@ public static class AttendanceWords
             notes.Add("length only");
         }
 
+        if (result.Flags.HasFlag(AttendanceFlags.SeenOtherwise))
+        {
+            notes.Add("took part, though the list says otherwise");
+        }
+
         if (result.Flags.HasFlag(AttendanceFlags.Estimated))
         {
             notes.Add("estimated");

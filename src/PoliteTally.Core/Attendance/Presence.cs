@@ -9,9 +9,10 @@ namespace PoliteTally.Core.Attendance;
 /// <param name="SeenAtAll">Whether they were seen at all.</param>
 /// <param name="IsHere">Whether the newest evidence says that they are there.</param>
 /// <param name="ArrivalIsKnown">Whether it is known when they came, and not only by when they had come.</param>
+/// <param name="Measured">How long they were there by their connections, or by a length, alone; null if nothing measured them.</param>
 /// <param name="LengthOnly">How long they were there, if nobody says when.</param>
 internal sealed record Presence(
-    IReadOnlyList<Stretch> Stretches, KnownBy KnownBy, AttendanceFlags Flags, bool SeenAtAll, bool IsHere, bool ArrivalIsKnown, Duration? LengthOnly = null)
+    IReadOnlyList<Stretch> Stretches, KnownBy KnownBy, AttendanceFlags Flags, bool SeenAtAll, bool IsHere, bool ArrivalIsKnown, Duration? Measured = null, Duration? LengthOnly = null)
 {
     /// <summary>Reads everything that says when a student was there.</summary>
     public static Presence Of(IReadOnlyList<Sighting> sightings, IReadOnlyList<MarkMade> marks, Instant from, Instant to)
@@ -27,7 +28,7 @@ internal sealed record Presence(
         if (connections.Count == 0 && sightings.OfType<PresentFor>().Select(p => p.Length).ToList() is { Count: > 0 } lengths)
         {
             var total = Duration.Min(lengths.Aggregate(Duration.Zero, (a, b) => a + b), to - from);
-            return new Presence([], KnownBy.Measured, AttendanceFlags.LengthOnly, lengths.Any(l => l > Duration.Zero), line.IsHere, ArrivalIsKnown: false, total);
+            return new Presence([], KnownBy.Measured, AttendanceFlags.LengthOnly, lengths.Any(l => l > Duration.Zero), line.IsHere, ArrivalIsKnown: false, total, total);
         }
 
         if (connections.Count == 0 && marks.Count == 0)
@@ -40,13 +41,27 @@ internal sealed record Presence(
             flags &= ~AttendanceFlags.Open;
         }
 
-        // In a lesson of 0 min no stretch has a length, yet somebody who came was seen.
-        var seen = connections.Any(c => c.From <= to && c.To >= from) || line.Stretches.Any(s => s.Stretch.From <= to && s.Stretch.To >= from);
+        var seen = connections.Any(IsWithin) || line.Stretches.Any(s => IsWithin(s.Stretch));
         var first = line.Stretches.FirstOrDefault(s => s.Stretch.To > from && s.Stretch.From < to);
         var known = marks.Any(m => !m.ByRollCall) || connections.Count == 0 ? KnownBy.Declared : KnownBy.Measured;
         return new Presence(
             Union(line.Stretches.Select(s => s.Stretch), from, to), known, flags, seen, line.IsHere,
-            first.Stretch is null || first.SinceThen || first.Stretch.From <= from);
+            first.Stretch is null || first.SinceThen || first.Stretch.From <= from,
+            connections.Count == 0 ? null : Union(connections, from, to).Aggregate(Duration.Zero, (sum, s) => sum + (s.To - s.From)));
+
+        // Who comes at the very end, or leaves at the very start, was not there; but in a lesson of 0 min no stretch has a length, and yet they came.
+        bool IsWithin(Stretch stretch) => to > from ? stretch.From < to && stretch.To > from : stretch.From <= to && stretch.To >= from;
+    }
+
+    /// <summary>Presence by what somebody did in the lesson alone, from the first act to the last; null if they did nothing in it.</summary>
+    public static Presence? ByActs(IReadOnlyList<Sighting> sightings, IReadOnlyList<MarkMade> marks, Instant from, Instant to)
+    {
+        var acts = sightings.Where(s => s is SeenAt && s.At >= from && s.At < to).ToList();
+        return acts.Count == 0
+            ? null
+            : new Presence(
+                [new Stretch(acts.Min(s => s.At), acts.Max(s => s.At), Open: false)], KnownBy.Estimated, AttendanceFlags.Estimated | AttendanceFlags.SeenOtherwise, SeenAtAll: true,
+                Timeline.Of([], sightings, marks, from, to).IsHere, ArrivalIsKnown: false);
     }
 
     // From the first to the last glimpse.
@@ -93,12 +108,13 @@ internal sealed record Presence(
     };
 
     // At one and the same moment an open stretch ends before the next begins (a program that reconnects writes both with
-    // one time stamp); with no stretch open, somebody came and went at once.
+    // one time stamp); with no stretch open, somebody came and went at once. A device has one connection at a time, so coming in again
+    // means that the one before broke off unseen. Where no device is told, several may be on at once: then it is over when the last has left.
     private static AttendanceFlags PairUp(IEnumerable<Sighting> device, Instant from, Instant to, List<Stretch> into)
     {
         var flags = AttendanceFlags.None;
         Instant? joined = null;
-        var any = false;
+        var (open, any) = (0, false);
         foreach (var moment in device.GroupBy(s => s.At).OrderBy(m => m.Key))
         {
             var leavesFirst = joined is not null;
@@ -106,10 +122,15 @@ internal sealed record Presence(
             {
                 switch (sighting)
                 {
-                    case JoinAt:
+                    case JoinAt join:
                         joined ??= sighting.At;
+                        open = join.Device.Length == 0 ? open + 1 : 1;
+                        break;
+                    case LeaveAt when open > 1:
+                        open--;
                         break;
                     case LeaveAt when joined is { } start:
+                        open = 0;
                         into.Add(new Stretch(start, sighting.At, Open: false));
                         joined = null;
                         break;
@@ -123,10 +144,10 @@ internal sealed record Presence(
             }
         }
 
-        if (joined is { } open)
+        if (joined is { } since)
         {
-            into.Add(new Stretch(open, Instant.Max(open, to), Open: true));
-            flags |= open < to ? AttendanceFlags.Open : AttendanceFlags.None;
+            into.Add(new Stretch(since, Instant.Max(since, to), Open: true));
+            flags |= since < to ? AttendanceFlags.Open : AttendanceFlags.None;
         }
 
         return flags;

@@ -65,7 +65,7 @@ public static class RuleExamples
             new("absenceScoresZero", $"Absent without excuse from a lesson: {Words.Plain(Score(Missing()) ?? 0)} of 100, reckoned from {CountOfStrands(Missing())}."),
             new("lowestLeftOut", OverTerm()),
             new("lessonsWeighTheSame", ShortAndLong()),
-            new("lessonsForTerm", $"With {scheme.LessonsForTerm - 1} scored lessons there is no term score yet; with {scheme.LessonsForTerm} there is."),
+            new("lessonsForTerm", $"With {scheme.LessonsForTerm + scheme.LowestLeftOut - 1} scored lessons there is no term score yet; with {scheme.LessonsForTerm + scheme.LowestLeftOut} there is."),
         ];
 
         string Came(Duration after) => Present(after, Length).Status.InWords();

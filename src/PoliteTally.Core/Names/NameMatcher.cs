@@ -8,7 +8,17 @@ namespace PoliteTally.Core.Names;
 /// <param name="Number">Student number, if there is one.</param>
 /// <param name="Email">E-mail address, if there is one.</param>
 public sealed record RosterName(
-    Guid Id, string Given, string Family, string? Preferred = null, string? Number = null, string? Email = null);
+    Guid Id, string Given, string Family, string? Preferred = null, string? Number = null, string? Email = null)
+{
+    /// <summary>What they are called, and the family name if they have one.</summary>
+    public string Whole => $"{ShortNames.CalledName(this)} {Family}".Trim();
+
+    /// <summary>What a roster is sorted by: the family name, or the only one.</summary>
+    public string Sorted => Family.Length > 0 ? Family : Given;
+
+    /// <summary>Who has one name only has it as the given name, in whichever column it stood.</summary>
+    public static (string Given, string Family) Placed(string given, string family) => given.Length > 0 ? (given, family) : (family, "");
+}
 
 /// <summary>A name as a meeting showed it, with what else the source gives.</summary>
 /// <param name="Name">The name exactly as shown.</param>

@@ -60,7 +60,7 @@ public sealed record Scheme
     /// <summary>Whether every lesson of a term weighs the same instead of by its planned minutes. Off.</summary>
     public bool LessonsWeighTheSame { get; init; }
 
-    /// <summary>Fewer scored lessons than this give no term score yet. 3.</summary>
+    /// <summary>Fewer scored lessons than this, after the lowest were left out, give no term score yet. 3.</summary>
     public int LessonsForTerm { get; init; } = 3;
 
     /// <summary>What a turn earns by its outcome; null if it is not counted.</summary>

@@ -11,17 +11,20 @@ public sealed record ScoredLesson(string Label, decimal Score, decimal PlannedMi
 /// <param name="LeftOut">The lowest lessons, left out by the scheme.</param>
 public sealed record TermScore(Figure? Total, IReadOnlyList<ScoredLesson> LeftOut)
 {
-    /// <summary><c>Σ L·score / Σ L</c> over scored lessons, after leaving out the lowest k.</summary>
+    /// <summary>
+    /// <c>Σ L·score / Σ L</c> over scored lessons, after leaving out the lowest k; null unless as many as the scheme asks for are left then. Among equal lowest ones
+    /// the longest is left out, so that the order of lessons never matters.
+    /// </summary>
     public static TermScore Of(IReadOnlyCollection<ScoredLesson> lessons, Scheme scheme)
     {
-        if (lessons.Count < scheme.LessonsForTerm)
+        // At least one lesson is always kept.
+        var out_ = Math.Max(0, Math.Min(scheme.LowestLeftOut, lessons.Count - 1));
+        if (lessons.Count - out_ < scheme.LessonsForTerm)
         {
             return new TermScore(null, []);
         }
 
-        // At least one lesson is always kept.
-        var out_ = Math.Min(scheme.LowestLeftOut, lessons.Count - 1);
-        List<ScoredLesson> leftOut = [.. lessons.OrderBy(l => l.Score).Take(out_)];
+        List<ScoredLesson> leftOut = [.. lessons.OrderBy(l => l.Score).ThenByDescending(l => l.PlannedMinutes).ThenBy(l => l.Label, StringComparer.Ordinal).Take(out_)];
         var kept = lessons.Except(leftOut, ReferenceEqualityComparer.Instance).Cast<ScoredLesson>().ToList();
         var weights = kept.ConvertAll(l => scheme.LessonsWeighTheSame ? 1 : l.PlannedMinutes);
         if (weights.Sum() == 0)

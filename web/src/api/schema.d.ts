@@ -2526,7 +2526,7 @@ export interface components {
             text: string;
         };
         /** @enum {unknown} */
-        MatchedBy: "identity" | "confirmedBefore" | "sameName" | "onlyOneSoNamed" | "similar" | "nothing";
+        MatchedBy: "identity" | "confirmedBefore" | "sameName" | "onlyOneSoNamed" | "similar" | "somebodyOf" | "nothing";
         MergeConflict: {
             path: string[];
             mine: string;

@@ -121,7 +121,7 @@ internal static class ClassEndpoints
             return new StudentLine(
                 row.Id, ShortNames.CalledName(student.Name), shortName, row.Given, row.Family, row.Preferred, row.Number, row.Email, row.SecondEmail, row.Phone, row.Tags,
                 student.Key.ToString(), here.Contains(row.Id) ? null : left.GetValueOrDefault(row.Id), row.PassMadeAt,
-                [.. merged.Where(m => m.Value == row.Id).Select(m => rows[m.Key]).Select(m => new MergedRecord(m.Id, $"{m.Given} {m.Family}", m.Number))]);
+                [.. merged.Where(m => m.Value == row.Id).Select(m => rows[m.Key]).Select(m => new MergedRecord(m.Id, $"{m.Given} {m.Family}".Trim(), m.Number))]);
         }
     }
 

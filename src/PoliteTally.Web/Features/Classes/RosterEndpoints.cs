@@ -62,7 +62,7 @@ internal static class RosterEndpoints
         var students = db.Students.Local.ToDictionary(s => s.Id);
         var places = db.Enrolments.Local.Where(e => e.ClassId == classId && Rosters.IsIn(e)).ToList();
         var roster = places.Select(p => students[p.StudentId]).Where(s => s.MergedIntoId is null).Select(Rosters.NameOf)
-            .Select(n => (Name: n, Folded: NameFolding.Fold(n.Family))).OrderBy(n => n.Folded, StringComparer.Ordinal).Select(n => n.Name).ToList();
+            .Select(n => (Name: n, Folded: NameFolding.Fold(n.Sorted))).OrderBy(n => n.Folded, StringComparer.Ordinal).Select(n => n.Name).ToList();
         var kept = places.Where(e => e.Key != ' ').ToDictionary(e => e.StudentId, e => e.Key);
         var keys = ShortNames.Keys(roster, kept);
         foreach (var place in places)

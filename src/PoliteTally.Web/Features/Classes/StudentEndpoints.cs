@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PoliteTally.Core.Names;
 using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
@@ -114,7 +115,7 @@ internal static class StudentEndpoints
 
     private static void Write(StudentRecord record, Student student)
     {
-        (student.Family, student.Given) = (record.Family.Trim(), record.Given.Trim());
+        (student.Given, student.Family) = RosterName.Placed(record.Given.Trim(), record.Family.Trim());
         (student.Number, student.Preferred, student.Email) = (OrNull(record.Number), OrNull(record.Preferred), OrNull(record.Email));
         (student.SecondEmail, student.Phone) = (OrNull(record.SecondEmail), OrNull(record.Phone));
         student.Tags = string.Join(';', (record.Tags ?? "").Split([';', ','], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries));
@@ -122,12 +123,12 @@ internal static class StudentEndpoints
 
     private static async Task<string?> WhyNot(Student student, StudentRecord record, SchoolDb db)
     {
-        if (SentText.Line(record.Family, LongestField) is null || SentText.Line(record.Given, LongestField) is null)
+        if (OrNull(record.Family) is null && OrNull(record.Given) is null)
         {
-            return $"A student needs a family name and a given name, each of at most {LongestField} letters.";
+            return "A student needs a name; one is enough.";
         }
 
-        string?[] optional = [record.Number, record.Preferred, record.Email, record.Tags, record.SecondEmail, record.Phone];
+        string?[] optional = [record.Family, record.Given, record.Number, record.Preferred, record.Email, record.Tags, record.SecondEmail, record.Phone];
         if (optional.Any(o => OrNull(o) is not null && SentText.Line(o, LongestField) is null))
         {
             return $"No field may be longer than {LongestField} letters or hold a line break.";

@@ -2,7 +2,6 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
-using PoliteTally.Core.Names;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Requests;
 
@@ -37,7 +36,7 @@ internal static class StudentEntryEndpoints
             var state = open.State;
             var strikes = state.StrikesOn();
             return TypedResults.Ok(new StudentEntryList(
-                $"{ShortNames.CalledName(found.Name)} {found.Name.Family}".Trim(), open.Lesson.Stage, state.Course.SettledBy, open.Lesson.PlannedStart,
+                found.Name.Whole, open.Lesson.Stage, state.Course.SettledBy, open.Lesson.PlannedStart,
                 open.Times.CountedTo, clock.GetCurrentInstant(), open.Rules.NodReasons,
                 [.. StudentEntries.Of(state, student).Select(e => new StudentEntry(
                     e.Id, e.HappenedAt, Wording.For(student, e, state), e.Source, e.By, e.Act.IsOfSeveral, state.IsStruck(e.Id),

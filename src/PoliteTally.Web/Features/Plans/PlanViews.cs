@@ -32,7 +32,7 @@ internal static class PlanViews
             LessonLine.Of(lesson, lesson.Class!.Name), plan, lesson.PlanVersion, MinutesOf(lesson), (int)plan.Length.TotalMinutes,
             [.. plan.Timed(lesson.PlannedStart).Select(t => new StageLook(t.Stage.Id, t.From, t.To, MarkdownText.Render(t.Stage.Directions)))],
             Ready(lesson, plan, rules, roster),
-            [.. roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], $"{ShortNames.CalledName(s.Name)} {s.Name.Family}"))],
+            [.. roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], s.Name.Whole))],
             rules.BeforeStart, rules.BeforeEnd, lesson.Rules != "{}");
     }
 

@@ -60,7 +60,7 @@ internal static class ScoreEndpoints
 
             var total = term.Score(student).Total;
             return TypedResults.Ok(new TermExplanation(
-                $"{ShortNames.CalledName(found.Name)} {found.Name.Family}", ShownOf(total), total, term.Scored(student),
+                found.Name.Whole, ShownOf(total), total, term.Scored(student),
                 term.Scheme.LessonsForTerm));
         }).WithName("ExplainTerm");
 
@@ -78,7 +78,7 @@ internal static class ScoreEndpoints
             var score = LessonScore.Of(did, open.Rules.Scheme);
             var used = LeavesOf(score).Concat(did.Attendance.Entries).ToHashSet();
             return TypedResults.Ok(new Explanation(
-                $"{ShortNames.CalledName(found.Name)} {found.Name.Family}", $"Lesson {open.Lesson.Number}, {open.Lesson.Title}",
+                found.Name.Whole, $"Lesson {open.Lesson.Number}, {open.Lesson.Title}",
                 ShownOf(score.Total), score,
                 [.. state.Entries.Where(e => used.Contains(e.Id)).Select(e => new ExplainedEntry(e.Id, e.HappenedAt, Wording.Of(e, state), e.Source, e.By))]));
         }).WithName("ExplainScore");

@@ -19,6 +19,7 @@ internal static class AttendanceEntries
     public static IReadOnlyList<NewEntry> Of(Guid lesson, AttendancePreview list, Instant lessonEnd)
     {
         var entries = new List<NewEntry>();
+        var lengths = new Dictionary<Attended, int>();
         foreach (var line in list.Rows.Where(l => l.Problems.Count == 0))
         {
             // A row that holds a whole stretch is a connection by itself, so that its two ends stay together.
@@ -35,13 +36,16 @@ internal static class AttendanceEntries
 
             if (line.Length is { } length)
             {
-                Add(lessonEnd, new Attended(line.Name, length));
+                // Two rows of 20 min are 40 min: only where a time stands with it are equal rows one.
+                var attended = new Attended(line.Name, length);
+                var before = lengths[attended] = lengths.GetValueOrDefault(attended, -1) + 1;
+                Add(lessonEnd, attended, before);
             }
         }
 
         return [.. entries.DistinctBy(e => e.Id)];
 
-        void Add(Instant at, Act act) => entries.Add(new NewEntry(IdOf(lesson, at, act), at, act));
+        void Add(Instant at, Act act, int before = 0) => entries.Add(new NewEntry(IdOf(lesson, at, act, before), at, act));
     }
 
     /// <summary>Matches that are taken without asking, for names that nobody has said anything about yet.</summary>
@@ -52,5 +56,6 @@ internal static class AttendanceEntries
         let act = new NameMatched(match.Shown.Name, match.Student)
         select new NewEntry(IdOf(lesson, Instant.MinValue, act), now, act);
 
-    private static Guid IdOf(Guid lesson, Instant at, Act act) => DerivedId.Of($"{lesson}\n{at}\n{ActJson.Write(act)}");
+    /// <param name="before">How many equal ones the file has before it.</param>
+    private static Guid IdOf(Guid lesson, Instant at, Act act, int before = 0) => DerivedId.Of($"{lesson}\n{at}\n{ActJson.Write(act)}{(before > 0 ? $"\n{before}" : "")}");
 }

@@ -43,7 +43,7 @@ internal static class SettlingEndpoints
             var names = open.ShortNames;
             return TypedResults.Ok(new AttendanceLook(
                 list, zone.Id, [.. matches.Select(m => new NameLook(m.Shown.Name, m.Certainty, m.By, m.Student))],
-                [.. open.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], $"{ShortNames.CalledName(s.Name)} {s.Name.Family}"))],
+                [.. open.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], s.Name.Whole))],
                 await db.BroughtIn.AnyAsync(f => f.LessonId == id && f.Fingerprint == fingerprint)));
         }).WithName("PreviewAttendance").RequireRateLimiting(Limits.Files);
 

@@ -59,7 +59,7 @@ internal static class SettlingViews
             [.. files.Select(f => new FileIn(f.FileName, f.Entries, f.NotedAt))],
             [.. shown.Zip(matches, (name, match) => LineOf(name, match, state)).OrderBy(n => n.Decided).ThenBy(n => n.Name, StringComparer.OrdinalIgnoreCase)],
             [.. open.Roster.Select(s => LineOf(s, state, open.Times, open.Rules.Scheme.Attendance))],
-            [.. open.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], $"{ShortNames.CalledName(s.Name)} {s.Name.Family}"))],
+            [.. open.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], s.Name.Whole))],
             state.HandLine.Turns.Count(t => t.Outcome is null), state.Course.SettledBy, now,
             state.Chat.Messages.Count(m => m.IsToSweep), PutAwayIn(state, names));
     }

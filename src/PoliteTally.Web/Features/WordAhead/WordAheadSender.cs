@@ -117,7 +117,7 @@ public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, I
         message.MessageId = $"{id}@polite-tally";
         message.From.Add(mail.From(teacher.DisplayName));
         message.ReplyTo.Add(new MailboxAddress(teacher.DisplayName, teacher.Email!));
-        message.To.AddRange(addresses.Select(a => new MailboxAddress($"{student.Given} {student.Family}", a)));
+        message.To.AddRange(addresses.Select(a => new MailboxAddress($"{student.Given} {student.Family}".Trim(), a)));
         message.Body = new TextPart("plain") { Text = word.TextFor(facts) };
         return message;
     }

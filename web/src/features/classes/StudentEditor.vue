@@ -24,8 +24,8 @@ const record = ref(recordOf(props.student))
 const problem = ref<string>()
 const into = ref('')
 const fields = [
-  { name: 'given', label: 'Given name', required: true },
-  { name: 'family', label: 'Family name', required: true },
+  { name: 'given', label: 'Given name, or the only one', required: true },
+  { name: 'family', label: 'Family name', required: false },
   { name: 'preferred', label: 'Called, if not so', required: false },
   { name: 'number', label: 'Student number', required: false },
   { name: 'email', label: 'E-mail address', required: false },
