@@ -34,6 +34,6 @@ public sealed partial class DocsTests
             .Where(f => !f.Contains("/obj/", StringComparison.Ordinal) && !f.Contains("/bin/", StringComparison.Ordinal)),
     ]);
 
-    [GeneratedRegex(@"`([\w./-]+\.(?:cs|ts|vue|css|csv|sh))`")]
+    [GeneratedRegex(@"`([\w./-]+\.(?:cs|ts|vue|css|csv|sh|txt))`")]
     private static partial Regex NamedPath();
 }

@@ -1904,6 +1904,8 @@ export interface components {
             inMeeting: boolean;
             proposals: string[];
             /** Format: uuid */
+            somebodyOf: null | string;
+            /** Format: uuid */
             later: null | string;
         };
         BoardAnswer: {

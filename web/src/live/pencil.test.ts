@@ -51,8 +51,8 @@ const view = {
     callers: [],
     timers: [],
     door: [
-      { name: 'galaxy tab 7', first: 1, inMeeting: true, proposals: [], later: null },
-      { name: 'harbour-office-3', first: 2, inMeeting: true, proposals: [], later: null },
+      { name: 'galaxy tab 7', first: 1, inMeeting: true, proposals: [], somebodyOf: null, later: null },
+      { name: 'harbour-office-3', first: 2, inMeeting: true, proposals: [], somebodyOf: null, later: null },
     ],
   },
   rows: [row('juno'), row('eino')],

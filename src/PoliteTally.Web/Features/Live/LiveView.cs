@@ -99,7 +99,7 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
             var connections = n.Sightings.OfType<JoinAt>().Count() - n.Sightings.OfType<LeaveAt>().Count();
             return new AtTheDoor(
                 n.Name, n.Sightings.Count == 0 ? null : n.Sightings.Min(s => s.At), connections > 0, match.Certainty == Certainty.Unknown ? [] : match.Proposals,
-                n.Later);
+                match is { By: MatchedBy.SomebodyOf, Proposals: [var whose, ..] } ? whose : null, n.Later);
         });
 
     private static IReadOnlyList<PageCaller> CallersOf(OpenLesson open, LessonState state)
@@ -227,8 +227,9 @@ public sealed record RoundHeld(string Statement, int Answered, int Silent, Insta
 /// <param name="First">When it was first seen.</param>
 /// <param name="InMeeting">Whether it is in the meeting now.</param>
 /// <param name="Proposals">Whose it could be, best first.</param>
+/// <param name="SomebodyOf">Of whom it is probably a parent or the like; null for anybody else.</param>
 /// <param name="Later">The entry by which it is to be asked later.</param>
-public sealed record AtTheDoor(string Name, Instant? First, bool InMeeting, IReadOnlyList<Guid> Proposals, Guid? Later);
+public sealed record AtTheDoor(string Name, Instant? First, bool InMeeting, IReadOnlyList<Guid> Proposals, Guid? SomebodyOf, Guid? Later);
 
 /// <summary>Whether a student is there, at this moment of the lesson.</summary>
 public enum Whereabouts

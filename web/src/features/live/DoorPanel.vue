@@ -67,7 +67,10 @@ const match = (name: string, student: string | null) => note({ type: 'nameMatche
         >
           {{ nameOf(student) }}
         </button>
-        <button class="quiet" @click="match(one.name, null)">not a student</button>
+        <i v-if="one.somebodyOf" class="text-ink-soft">probably somebody of {{ nameOf(one.somebodyOf) }}</i>
+        <button class="quiet" :class="{ 'font-semibold': one.somebodyOf }" @click="match(one.name, null)">
+          not a student
+        </button>
         <button v-if="!one.later" class="quiet" @click="note({ type: 'askedLater', name: one.name })">later</button>
       </div>
       <StudentFinder :label="`Somebody else is “${one.name}”`" @choose="(student) => match(one.name, student)" />

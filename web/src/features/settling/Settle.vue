@@ -37,6 +37,7 @@ const how: Record<Schemas['MatchedBy'], string> = {
   sameName: 'the same name',
   onlyOneSoNamed: 'the only one so named',
   similar: 'similar',
+  somebodyOf: 'somebody of theirs',
   nothing: 'like nobody here',
 }
 
@@ -158,10 +159,11 @@ async function reopen() {
                 <template v-if="name.first && name.last">{{ hour(name.first) }} to {{ hour(name.last) }}</template>
                 <template v-else-if="name.seconds">{{ minutes(name.seconds * 1000) }}</template>
               </span>
-              <i class="w-[5rem] shrink-0">{{ name.certainty }}</i>
+              <i class="w-[5rem] shrink-0">{{ name.by === 'somebodyOf' ? 'a guest' : name.certainty }}</i>
               <span class="flex flex-1 flex-wrap items-baseline gap-x-4 gap-y-1">
+                <i v-if="name.by === 'somebodyOf'">probably somebody of {{ nameOf(name.proposals[0]!) }}</i>
                 <button
-                  v-for="p in name.proposals.slice(0, 3)"
+                  v-for="p in name.by === 'somebodyOf' ? [] : name.proposals.slice(0, 3)"
                   :key="p"
                   class="press"
                   :disabled="settled"
