@@ -30,8 +30,9 @@ internal static class Archive
     /// <summary>The parts of an archive that are wanted, unpacked. Everything is counted while it unpacks, and too much is refused.</summary>
     /// <param name="bytes">The archive.</param>
     /// <param name="isWanted">True of the names of wanted parts, folders left out.</param>
+    /// <param name="mostOf">The most that a part may unpack to by its name, in bytes; null for no limit of its own.</param>
     /// <exception cref="FormatProblem">It is broken, or unpacks to more than <see cref="MostUnpacked"/>.</exception>
-    public static IReadOnlyDictionary<string, byte[]> Unpack(byte[] bytes, Func<string, bool> isWanted)
+    public static IReadOnlyDictionary<string, byte[]> Unpack(byte[] bytes, Func<string, bool> isWanted, Func<string, long>? mostOf = null)
     {
         var parts = new Dictionary<string, byte[]>(StringComparer.OrdinalIgnoreCase);
         try
@@ -47,13 +48,14 @@ internal static class Archive
             foreach (var part in zip.Entries.Where(e => e.Name.Length > 0))
             {
                 var kept = isWanted(part.Name) ? new MemoryStream() : null;
+                var most = Math.Min(MostUnpacked, unpacked + Math.Min(MostUnpacked, mostOf?.Invoke(part.Name) ?? MostUnpacked));
                 using var stream = part.Open();
                 for (int read; (read = stream.Read(buffer)) > 0;)
                 {
                     unpacked += read;
-                    if (unpacked > MostUnpacked)
+                    if (unpacked > most)
                     {
-                        throw new FormatProblem("This archive unpacks to more than 100 MB, far more than a roster needs. Nothing was stored; ask where it comes from.");
+                        throw new FormatProblem("This archive unpacks to far more than a roster needs. Nothing was stored; ask where it comes from.");
                     }
 
                     kept?.Write(buffer, 0, read);

@@ -33,6 +33,7 @@ public static class CalendarFile
     public const int MostDates = 20_000;
 
     private const int MostEvents = 20_000;
+    private const int MostAtOnce = 2_000;
     private static readonly LocalDate Earliest = new(2000, 1, 1);
 
     /// <summary>Reads a calendar: events, rules, exceptions, moved and cancelled dates, and time zones that it brings along.</summary>
@@ -53,6 +54,7 @@ public static class CalendarFile
         foreach (var same in calendar.Events.GroupBy(e => e.Uid, StringComparer.Ordinal))
         {
             var zoneOfRule = same.FirstOrDefault(e => e.RecurrenceIdentifier is null)?.Start?.TzId;
+            var moved = new Lazy<HashSet<DateTime>>(() => same.Where(e => e.RecurrenceIdentifier is not null).Select(e => OriginalOf(e, zoneOfRule)).ToHashSet());
             foreach (var one in same)
             {
                 var title = one.Summary?.Trim() ?? "";
@@ -89,11 +91,10 @@ public static class CalendarFile
 
                 try
                 {
-                    var moved = same.Where(e => e.RecurrenceIdentifier is not null).Select(e => OriginalOf(e, zoneOfRule)).ToHashSet();
                     // One more than there may be: then it is said.
                     List<CalendarDate> dates =
                     [
-                        .. DatesOf(one, zoneOfRule, moved, until).Take(MostDates - total + 1).Select(d => new CalendarDate(
+                        .. DatesOf(one, zoneOfRule, moved.Value, until).Take(MostDates - total + 1).Select(d => new CalendarDate(
                             $"{one.Uid}/{d.Original:yyyyMMdd'T'HHmm}", InstantOf(d.Start, one), InstantOf(d.End, one),
                             string.Equals(one.Status, "CANCELLED", StringComparison.OrdinalIgnoreCase), LinkOf(one))),
                     ];
@@ -255,11 +256,17 @@ public static class CalendarFile
     // Rules that come back within a day are no lessons, and can take for ever to work out.
     private static string? WhyNot(CalendarEvent one) => one switch
     {
+        { RecurrenceRule: { } rule } when DatesAtOnce(rule) > MostAtOnce => "Its rule makes so many dates at once that no lesson can be meant, and is left out.",
         { RecurrenceRule.Frequency: FrequencyType.Secondly or FrequencyType.Minutely or FrequencyType.Hourly } =>
             "It comes back within the same day, as no lesson does, and is left out.",
         _ when LocalDate.FromDateTime(one.Start!.Value) < Earliest => "It begins before the year 2000 and is left out.",
         _ => null,
     };
+
+    // What the lists of a rule come to together, before anything of it is worked out: the library makes all dates of a year at once.
+    private static long DatesAtOnce(RecurrenceRule rule) =>
+        new long[] { rule.BySecond.Count, rule.ByMinute.Count, rule.ByHour.Count, rule.ByDay.Count, rule.ByMonthDay.Count, rule.ByYearDay.Count, rule.ByWeekNo.Count, rule.ByMonth.Count }
+            .Aggregate(1L, (all, list) => all * Math.Max(1, list));
 
     private static string? LinkOf(CalendarEvent one)
     {

@@ -1,13 +1,23 @@
 using System.Globalization;
 using System.Xml;
+using DocumentFormat.OpenXml;
 using DocumentFormat.OpenXml.Packaging;
 using DocumentFormat.OpenXml.Spreadsheet;
 
 namespace PoliteTally.Formats;
 
-/// <summary>Reads the sheets of a workbook (Office Open XML) as tables of text. Formulas are pointed out, never reckoned.</summary>
+/// <summary>
+/// Reads the sheets of a workbook (Office Open XML) as tables of text. Formulas are pointed out, never reckoned. Whatever a file can make large is read piece by
+/// piece and counted, for a small file can hold millions of empty cells.
+/// </summary>
 internal static class Workbook
 {
+    /// <summary>The most cells and the most texts that are read: 250,000 of each.</summary>
+    private const int MostPieces = 250_000;
+
+    // Read as a whole, and never large: which sheets there are, and how the parts belong together.
+    private const long LargestDirectory = 2_000_000;
+
     /// <summary>The sheets that hold anything.</summary>
     /// <exception cref="FormatProblem">The file is no workbook that can be read, or cells of it are merged.</exception>
     public static IReadOnlyList<(string Name, IReadOnlyList<TableRow> Rows)> Sheets(byte[] bytes, int mostRows)
@@ -18,12 +28,12 @@ internal static class Workbook
         }
 
         // Nothing of it is kept here; what matters is that all of it was counted while unpacking.
-        Archive.Unpack(bytes, _ => false);
+        Archive.Unpack(bytes, _ => false, part => part is "workbook.xml" or "[Content_Types].xml" || part.EndsWith(".rels", StringComparison.Ordinal) ? LargestDirectory : long.MaxValue);
         try
         {
             using var document = SpreadsheetDocument.Open(new MemoryStream(bytes), isEditable: false);
             var book = document.WorkbookPart!;
-            var shared = book.SharedStringTablePart?.SharedStringTable.Elements<SharedStringItem>().Select(s => s.InnerText).ToList() ?? [];
+            var shared = book.SharedStringTablePart is { } texts ? Pieces<SharedStringItem>(texts).Select(s => s.InnerText).ToList() : [];
             var dates = DateStyles(book);
             var sheets = book.Workbook.Descendants<Sheet>()
                 .Where(s => s.Id?.Value is not null && book.GetPartById(s.Id.Value) is WorksheetPart)
@@ -42,54 +52,53 @@ internal static class Workbook
     private static IReadOnlyList<TableRow> RowsOf(
         string sheet, WorksheetPart part, List<string> shared, HashSet<uint> dates, int mostRows)
     {
-        if (part.Worksheet.Descendants<MergeCell>().FirstOrDefault() is { Reference.Value: { } merged })
+        var rows = new List<(int Number, List<string> Cells, List<string> Formulas)>();
+        foreach (var piece in Pieces<Row, Cell, MergeCell>(part))
         {
-            throw new FormatProblem($"Cells {merged} of sheet “{sheet}” are merged, so nobody can say whose they are. Nothing was stored; take the merging apart and bring it in again.");
-        }
-
-        var rows = new List<TableRow>();
-        foreach (var row in part.Worksheet.Descendants<Row>())
-        {
-            if (rows.Count > mostRows)
+            switch (piece)
             {
-                throw new FormatProblem($"Sheet “{sheet}” has more than {mostRows:N0} rows, more than a class or a lesson can have. Keep only the rows of this class and bring in that.");
+                case MergeCell { Reference.Value: { } merged }:
+                    throw new FormatProblem($"Cells {merged} of sheet “{sheet}” are merged, so nobody can say whose they are. Nothing was stored; take the merging apart and bring it in again.");
+                case Row row when rows.Count > mostRows:
+                    throw new FormatProblem($"Sheet “{sheet}” has more than {mostRows:N0} rows, more than a class or a lesson can have. Keep only the rows of this class and bring in that.");
+                case Row row:
+                    rows.Add(((int)(row.RowIndex?.Value ?? (uint)(rows.Count + 1)), [], []));
+                    break;
+                case Cell cell when rows.Count > 0:
+                    Take(cell, rows[^1]);
+                    break;
             }
-
-            var number = (int)(row.RowIndex?.Value ?? (uint)(rows.Count + 1));
-            var cells = new List<string>();
-            var formulas = new List<string>();
-            foreach (var cell in row.Elements<Cell>())
-            {
-                var at = cell.CellReference?.Value is { } reference ? ColumnOf(reference) : cells.Count;
-                if (at > Table.MostColumns)
-                {
-                    var text = TextOf(cell, shared, dates);
-                    if (text.Length > 0)
-                    {
-                        throw new FormatProblem($"Row {number} of sheet “{sheet}” has more than {Table.MostColumns} columns. Save only the columns with names and times.");
-                    }
-
-                    continue;
-                }
-
-                while (cells.Count <= at)
-                {
-                    cells.Add("");
-                }
-
-                cells[at] = Table.Clean(TextOf(cell, shared, dates));
-                if (cell.CellFormula is not null)
-                {
-                    formulas.Add(cell.CellReference?.Value ?? $"row {number}");
-                }
-            }
-
-            rows.Add(new TableRow(number, cells, formulas));
         }
 
         // A sheet has no end of a row: all are as wide as the widest.
         var width = rows.Count == 0 ? 0 : rows.Max(r => r.Cells.Count);
-        return [.. rows.Select(r => r with { Cells = [.. r.Cells, .. Enumerable.Repeat("", width - r.Cells.Count)] })];
+        return [.. rows.Select(r => new TableRow(r.Number, [.. r.Cells, .. Enumerable.Repeat("", width - r.Cells.Count)], r.Formulas))];
+
+        void Take(Cell cell, (int Number, List<string> Cells, List<string> Formulas) row)
+        {
+            var (number, cells, formulas) = row;
+            var at = cell.CellReference?.Value is { } reference ? ColumnOf(reference) : cells.Count;
+            if (at > Table.MostColumns)
+            {
+                if (TextOf(cell, shared, dates).Length > 0)
+                {
+                    throw new FormatProblem($"Row {number} of sheet “{sheet}” has more than {Table.MostColumns} columns. Save only the columns with names and times.");
+                }
+
+                return;
+            }
+
+            while (cells.Count <= at)
+            {
+                cells.Add("");
+            }
+
+            cells[at] = Table.Clean(TextOf(cell, shared, dates));
+            if (cell.CellFormula is not null)
+            {
+                formulas.Add(cell.CellReference?.Value ?? $"row {number}");
+            }
+        }
     }
 
     private static string TextOf(Cell cell, List<string> shared, HashSet<uint> dates)
@@ -115,14 +124,76 @@ internal static class Workbook
 
     private static HashSet<uint> DateStyles(WorkbookPart book)
     {
-        var sheet = book.WorkbookStylesPart?.Stylesheet;
-        var own = sheet?.NumberingFormats?.Elements<NumberingFormat>()
-            .Where(f => f.FormatCode?.Value is { } code && code.Any(c => c is 'y' or 'd' or 'h'))
-            .Select(f => f.NumberFormatId?.Value ?? 0).ToHashSet() ?? [];
-        return sheet?.CellFormats?.Elements<CellFormat>()
-            .Select((format, index) => (Id: format.NumberFormatId?.Value ?? 0, Index: (uint)index))
-            .Where(f => f.Id is (>= 14 and <= 22) or (>= 45 and <= 47) || own.Contains(f.Id))
-            .Select(f => f.Index).ToHashSet() ?? [];
+        if (book.WorkbookStylesPart is not { } styles)
+        {
+            return [];
+        }
+
+        var own = new HashSet<uint>();
+        var dates = new HashSet<uint>();
+        var index = 0u;
+        foreach (var piece in Pieces<NumberingFormat, CellFormat, NumberingFormat>(styles, within: typeof(CellFormats)))
+        {
+            switch (piece)
+            {
+                case NumberingFormat { FormatCode.Value: { } code, NumberFormatId.Value: var id } when code.Any(c => c is 'y' or 'd' or 'h'):
+                    own.Add(id);
+                    break;
+                case CellFormat format:
+                    if ((format.NumberFormatId?.Value ?? 0) is var number && (number is (>= 14 and <= 22) or (>= 45 and <= 47) || own.Contains(number)))
+                    {
+                        dates.Add(index);
+                    }
+
+                    index++;
+                    break;
+            }
+        }
+
+        return dates;
+    }
+
+    private static IEnumerable<OpenXmlElement> Pieces<T>(OpenXmlPart part) => Pieces<T, T, T>(part);
+
+    /// <summary>The elements of some kinds in a part, one at a time and in order. Of a row only its attributes are read: its cells follow as pieces of their own.</summary>
+    /// <param name="part">The part.</param>
+    /// <param name="within">Cell formats count only within this; null where it does not matter.</param>
+    private static IEnumerable<OpenXmlElement> Pieces<TOne, TOther, TThird>(OpenXmlPart part, Type? within = null)
+    {
+        using var reader = OpenXmlReader.Create(part);
+        var (read, isWithin) = (0, within is null);
+        while (reader.Read())
+        {
+            if (reader.ElementType == within)
+            {
+                isWithin = reader.IsStartElement;
+            }
+
+            if (!reader.IsStartElement || (reader.ElementType != typeof(TOne) && reader.ElementType != typeof(TOther) && reader.ElementType != typeof(TThird))
+                || (reader.ElementType == typeof(CellFormat) && !isWithin))
+            {
+                continue;
+            }
+
+            if (++read > MostPieces)
+            {
+                throw new FormatProblem($"This workbook holds more than {MostPieces:N0} cells or texts, far more than a class or a lesson needs. Nothing was stored; save only the sheet with the names as CSV and bring in that.");
+            }
+
+            if (reader.ElementType != typeof(Row))
+            {
+                yield return reader.LoadCurrentElement()!;
+                continue;
+            }
+
+            var row = new Row();
+            if (reader.Attributes.FirstOrDefault(a => a.LocalName == "r") is { Value: { } number } && uint.TryParse(number, CultureInfo.InvariantCulture, out var at))
+            {
+                row.RowIndex = at;
+            }
+
+            yield return row;
+        }
     }
 
     private static int ColumnOf(string reference) =>

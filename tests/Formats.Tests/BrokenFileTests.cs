@@ -46,7 +46,7 @@ public sealed class BrokenFileTests
     {
         { "a truncated archive", () => RosterFile.Read(Good[..(Good.Length / 2)], null), "archive is broken" },
         { "an archive damaged within", () => RosterFile.Read([.. Good[..60], .. new byte[40], .. Good[100..]], null), "broken" },
-        { "an archive that unpacks without end", () => RosterFile.Read(Bomb(), null), "unpacks to more than 100 MB" },
+        { "an archive that unpacks without end", () => RosterFile.Read(Bomb(), null), "unpacks to far more than" },
         { "an archive of something else", () => RosterFile.Read(Written.Zip(("letter.txt", "hello"u8.ToArray())), null), "neither a workbook nor a rostering bundle" },
         { "a workbook that is no XML", () => RosterFile.Read(Written.Zip(("[Content_Types].xml", "<"u8.ToArray()), ("xl/workbook.xml", "<"u8.ToArray())), null), "workbook is broken" },
         { "an empty workbook", () => RosterFile.Read(Written.Workbook([[]]), null), "empty" },
