@@ -188,4 +188,22 @@ public sealed class HelpTests(AppUnderTest app) : IClassFixture<AppUnderTest>
     }
 
     private HubConnection Window() => new HubConnectionBuilder().WithUrl($"{app.Address}/help/live").Build();
+
+    [Fact]
+    public async Task Whose_link_is_taken_back_hears_of_it_at_once()
+    {
+        var (room, helper, _) = await Helping(handLine: true);
+        var window = new FakeWindow();
+        app.Part<Publishing.OpenWindows>().Hears(LivePublisher.HelpOf(room.Lesson), window, window);
+        var key = (await room.Teacher.Get<List<KeyLine>>($"/api/lessons/{room.Lesson}/keys")).ShouldHaveSingleItem();
+        var heard = window.Heard.Count;
+        (await room.Teacher.Http.DeleteAsync($"/api/keys/{key.Id}")).IsSuccessStatusCode.ShouldBeTrue();
+        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(20));
+        while (window.Heard.Count == heard)
+        {
+            await Task.Delay(5, patience.Token);
+        }
+
+        (await helper.GetAsync("/api/help")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+    }
 }

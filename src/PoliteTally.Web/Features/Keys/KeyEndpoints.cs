@@ -63,7 +63,8 @@ internal static class KeyEndpoints
             return TypedResults.Ok(new KeyMade(LineOf(made), key, wanted.Feed ? null : $"/help#{key}"));
         }).WithName("MakeKey").RequireRateLimiting(Limits.Files);
 
-        api.MapDelete("/keys/{key:guid}", async Task<Results<Ok<IReadOnlyList<KeyLine>>, NotFound>> (Guid key, SchoolDb db, IClock clock) =>
+        api.MapDelete("/keys/{key:guid}", async Task<Results<Ok<IReadOnlyList<KeyLine>>, NotFound>> (
+            Guid key, SchoolDb db, OpenLessons openLessons, IClock clock) =>
         {
             if (await db.LessonKeys.FirstOrDefaultAsync(k => k.Id == key) is not { } row)
             {
@@ -72,6 +73,8 @@ internal static class KeyEndpoints
 
             row.TakenBackAt ??= clock.GetCurrentInstant();
             await db.SaveChangesAsync();
+            // Whoever holds it asks what there is to see, and is told that it opens nothing any more.
+            openLessons.Touch(row.LessonId);
             return TypedResults.Ok(await LinesOf(row.LessonId, db));
         }).WithName("TakeBackKey");
     }
