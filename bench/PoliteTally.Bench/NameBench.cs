@@ -1,6 +1,5 @@
 using System.Globalization;
 using PoliteTally.Core.Names;
-using PoliteTally.Store;
 
 namespace PoliteTally.Bench;
 
@@ -15,7 +14,7 @@ internal static class NameBench
         var school = names.Roster(1000);
         var shown = Enumerable.Range(0, 2000).Select(_ => new ShownName(names.Sighted(school).Shown)).ToList();
         var (matching, folding) = (
-            Figures.Milliseconds(() => new NameMatcher(school, [], ShortFormTable.Shipped).Match(shown), times: 5),
+            Figures.Milliseconds(() => new NameMatcher(school, []).Match(shown), times: 5),
             Figures.Milliseconds(() => shown.ForEach(s => NameFolding.Fold(s.Name)), times: 5));
         Figures.Row("2,000 names matched with 1,000 students", Figures.Of(matching, "ms", "0"), $"folding the names {Figures.Of(folding, "ms", "0.0")}", matching / folding);
 
@@ -23,7 +22,7 @@ internal static class NameBench
         foreach (var _ in Enumerable.Range(0, 200))
         {
             var roster = names.Roster(30);
-            var matcher = new NameMatcher(roster, [], ShortFormTable.Shipped);
+            var matcher = new NameMatcher(roster, []);
             told.AddRange(Enumerable.Range(0, 40).Select(_ => names.Sighted(roster)).Select(s => (s, matcher.Match(new ShownName(s.Shown)))));
         }
 

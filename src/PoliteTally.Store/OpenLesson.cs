@@ -100,7 +100,7 @@ public sealed class OpenLesson
     public static OpenLesson? Load(SchoolDb db, Guid lessonId, ShortForms? shortForms = null)
     {
         using var moment = Moment.Of(db);
-        if (LessonGround.Load(db, lessonId, shortForms ?? ShortFormTable.Shipped) is not { } ground)
+        if (LessonGround.Load(db, lessonId, shortForms ?? ShortForms.Shipped) is not { } ground)
         {
             return null;
         }

@@ -11,10 +11,6 @@ namespace PoliteTally.Core.Tests;
 /// <summary>A lesson at the demo school, told in minutes: a Monday from 09:30 to 10:20.</summary>
 internal static class Given
 {
-    /// <summary>The table that ships with the application.</summary>
-    public static readonly Core.Names.ShortForms ShortForms = Core.Names.ShortForms.Read(
-        new StreamReader(typeof(Given).Assembly.GetManifestResourceStream("short-forms.txt")!).ReadToEnd());
-
     public static readonly Instant Start = Instant.FromUtc(2026, 11, 23, 9, 30);
     public static readonly Instant End = Start + Duration.FromMinutes(50);
     public static readonly LessonTimes Lesson = new(Start, End, Start, End, DropIn: false);

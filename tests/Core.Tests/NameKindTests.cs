@@ -10,7 +10,7 @@ public sealed class NameKindTests
         var students = roster.Split(';').Select((student, i) => student.Split('|') is var parts
             ? new RosterName(Given.Id(i + 1), parts[0], parts.ElementAtOrDefault(1) ?? "", parts.ElementAtOrDefault(2) is { Length: > 0 } called ? called : null, null, parts.ElementAtOrDefault(3))
             : null!).ToList();
-        return new NameMatcher(students, [], Given.ShortForms).Match(new ShownName(shown));
+        return new NameMatcher(students, []).Match(new ShownName(shown));
     }
 
     private static void Is(NameMatch match, Certainty certainty, int? student)
@@ -165,7 +165,7 @@ public sealed class NameKindTests
         RosterName[] roster = [new(wren, "Wren", "Ashdown"), new(tove, "Tove", "Bakke")];
         var matcher = new NameMatcher(roster, [
             new ConfirmedName("Wren's mum", null), new ConfirmedName("iPhone 12", tove), new ConfirmedName("The Keeper", wren), new ConfirmedName("the  KEEPER", tove),
-        ], Given.ShortForms);
+        ]);
         matcher.Match(new ShownName("Wren")).Student.ShouldBe(wren);
         Is(matcher.Match(new ShownName("Wren's mum")), Certainty.Sure, null);
         // Nobody's in particular: asked again, and last time's answer is proposed.
@@ -179,8 +179,8 @@ public sealed class NameKindTests
     [Fact]
     public void A_school_adds_short_forms_and_is_told_what_is_not_understood()
     {
-        var forms = ShortForms.Read("# ours\nQuillon: Lon, Quill\nEino: Eni\n", Given.ShortForms);
-        (forms.IsOf("lon", "quillon"), forms.IsOf("robert", "bob"), Given.ShortForms.IsOf("lon", "quillon")).ShouldBe((true, true, false));
+        var forms = ShortForms.Read("# ours\nQuillon: Lon, Quill\nEino: Eni\n", ShortForms.Shipped);
+        (forms.IsOf("lon", "quillon"), forms.IsOf("robert", "bob"), ShortForms.Shipped.IsOf("lon", "quillon")).ShouldBe((true, true, false));
         foreach (var wrong in new[] { "Quillon Lon", "Quillon:", ": Lon", "a: b: c" })
         {
             Should.Throw<FormatException>(() => ShortForms.Read($"Eino: Eni\n{wrong}")).Message.ShouldContain("Line 2");

@@ -23,7 +23,7 @@ public sealed class NamePropertyTests
     {
         var shuffled = roster.ToArray();
         new Random(seed).Shuffle(shuffled);
-        var (one, other) = (new NameMatcher(roster, [], Given.ShortForms).Match(new ShownName(shown)), new NameMatcher(shuffled, [], Given.ShortForms).Match(new ShownName(shown)));
+        var (one, other) = (new NameMatcher(roster, []).Match(new ShownName(shown)), new NameMatcher(shuffled, []).Match(new ShownName(shown)));
         return (one.Certainty, one.By, one.Student) == (other.Certainty, other.By, other.Student) && one.Proposals.SequenceEqual(other.Proposals);
     });
 
@@ -36,7 +36,7 @@ public sealed class NamePropertyTests
         }
 
         var stranger = new RosterName(Given.Id(90), given, family);
-        var (without, with) = (new NameMatcher(roster, [], Given.ShortForms).Match(new ShownName(shown)), new NameMatcher([.. roster, stranger], [], Given.ShortForms).Match(new ShownName(shown)));
+        var (without, with) = (new NameMatcher(roster, []).Match(new ShownName(shown)), new NameMatcher([.. roster, stranger], []).Match(new ShownName(shown)));
         // Sure of somebody of before only if it was before, too.
         return with.Certainty != Certainty.Sure || with.Student is null || with.Student == stranger.Id || (without.Certainty == Certainty.Sure && without.Student == with.Student);
     });
@@ -44,7 +44,7 @@ public sealed class NamePropertyTests
     [Fact]
     public void A_whole_name_that_is_nobody_else_s_is_theirs() => Rosters.Sample(roster =>
     {
-        var matcher = new NameMatcher(roster, [], Given.ShortForms);
+        var matcher = new NameMatcher(roster, []);
         var written = roster.ToLookup(r => Written($"{r.Given}{r.Family}")).Concat(roster.ToLookup(r => Written($"{r.Family}{r.Given}"))).SelectMany(g => g.Select(r => (g.Key, r.Id))).ToLookup(g => g.Key, g => g.Id);
         return roster.TrueForAll(r => written[Written($"{r.Given}{r.Family}")].Distinct().Count() > 1
             || (matcher.Match(new ShownName($"{r.Given} {r.Family}")) is { Certainty: Certainty.Sure } match && match.Student == r.Id));
@@ -54,9 +54,9 @@ public sealed class NamePropertyTests
 
     [Fact]
     public void Who_is_proposed_first_is_who_is_shown() => Gen.Select(Rosters, Shown.List[1, 8]).Sample((roster, shown) =>
-        new NameMatcher(roster, [], Given.ShortForms).Match([.. shown.Select(s => new ShownName(s))]).All(m => m.Certainty != Certainty.Likely || m.Proposals[0] == m.Student));
+        new NameMatcher(roster, []).Match([.. shown.Select(s => new ShownName(s))]).All(m => m.Certainty != Certainty.Likely || m.Proposals[0] == m.Student));
 
     [Fact]
     public void Nothing_that_can_be_shown_breaks_it() => Gen.Select(Rosters, Gen.String[Gen.Char, 0, 40]).Sample((roster, shown) =>
-        new NameMatcher(roster, [new ConfirmedName(shown, null)], Given.ShortForms).Match(new ShownName(shown)).Proposals.Count <= 5);
+        new NameMatcher(roster, [new ConfirmedName(shown, null)]).Match(new ShownName(shown)).Proposals.Count <= 5);
 }

@@ -6,7 +6,7 @@ public sealed class NameTests
 {
     private static readonly NameMatcher Matcher = new(Given.Roster, [
         new ConfirmedName("Ify A-O", Id("Ify")), new ConfirmedName("harbour-office-3", null),
-    ], Given.ShortForms);
+    ]);
 
     private static Guid Id(string called) => Given.Roster.Single(r => (r.Preferred ?? r.Given) == called || $"{r.Given} {r.Family}" == called).Id;
 
@@ -107,7 +107,7 @@ public sealed class NameTests
     [Fact]
     public void A_shared_name_is_sure_for_nobody()
     {
-        var twins = new NameMatcher([new RosterName(Given.Id(1), "Ada", "Moss"), new RosterName(Given.Id(2), "Ada", "Moss")], [], Given.ShortForms);
+        var twins = new NameMatcher([new RosterName(Given.Id(1), "Ada", "Moss"), new RosterName(Given.Id(2), "Ada", "Moss")], []);
         twins.Match(new ShownName("Ada Moss")).Certainty.ShouldBe(Certainty.Likely);
         twins.Match(new ShownName("Ada")).Certainty.ShouldBe(Certainty.Likely);
     }

@@ -96,10 +96,10 @@ public sealed class NameMatcher
     /// <summary>Prepares a roster for matching.</summary>
     /// <param name="roster">The students of the class.</param>
     /// <param name="confirmed">What the teacher has said of names; of two words on one name the later counts.</param>
-    /// <param name="shortForms">Which names are called what for short.</param>
-    public NameMatcher(IEnumerable<RosterName> roster, IEnumerable<ConfirmedName> confirmed, ShortForms shortForms)
+    /// <param name="shortForms">Which names are called what for short; null for the table that ships with the application.</param>
+    public NameMatcher(IEnumerable<RosterName> roster, IEnumerable<ConfirmedName> confirmed, ShortForms? shortForms = null)
     {
-        _roster = new RosterWords(roster, shortForms);
+        _roster = new RosterWords(roster, shortForms ?? ShortForms.Shipped);
         foreach (var name in confirmed)
         {
             _confirmed[NameFolding.AsShown(name.Shown)] = name.Student;

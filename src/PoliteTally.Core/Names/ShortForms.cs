@@ -15,8 +15,8 @@ public sealed class ShortForms
     {
     }
 
-    /// <summary>No short forms at all.</summary>
-    public static ShortForms None { get; } = new();
+    /// <summary>The table that ships with the application.</summary>
+    public static ShortForms Shipped { get; } = Read(ShortFormsFile.Text);
 
     /// <summary>Reads a table: a name a line, a colon, its short forms; what follows a # is left out.</summary>
     /// <param name="table">The text of the table.</param>
