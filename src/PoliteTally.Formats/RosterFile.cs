@@ -60,8 +60,7 @@ public static class RosterFile
         var table = Table.Read(bytes, cell => Words.Contains(Columns.Fold(cell)), headless);
         var fields = mapping ?? (headless ? GuessByContent(table) : Columns.Guess(table.Headings, Fields));
         var lines = table.Rows.Select(row => LineOf(table, row, fields)).ToList();
-        var hasNames = fields.ContainsKey("name") || (fields.ContainsKey("family") && fields.ContainsKey("given"));
-        if (hasNames)
+        if (HasNames(fields))
         {
             MarkAllRepeats(lines);
         }
@@ -69,6 +68,9 @@ public static class RosterFile
         return new RosterPreview(
             Columns.Describe(table, fields), lines, table.ReadAs, table.HeadingsRow, table.HeadingsKnown, [], null);
     }
+
+    private static bool HasNames(IReadOnlyDictionary<string, int> fields) =>
+        fields.ContainsKey("name") || (fields.ContainsKey("family") && fields.ContainsKey("given"));
 
     private static void MarkAllRepeats(List<RosterRow> lines)
     {
@@ -147,6 +149,11 @@ public static class RosterFile
         if (given.Length + family.Length == 0)
         {
             problems.Add("has no name. Fill it in or delete the row.");
+        }
+        else if (!HasNames(fields))
+        {
+            // One name is enough for a student, but not because half of the table was not understood.
+            problems.Add("has only one name, for no column is taken for the other. Say which holds it.");
         }
 
         var email = Columns.Cell(row, fields, "email");

@@ -91,6 +91,7 @@ public sealed class RosterFileTests
     [InlineData("Given name,Family name\nIngvild,Sørbø\nDewi\n", 3, "1 cells where the headings have 2")]
     [InlineData("Given name,Family name\nIngvild,Sørbø,extra\n", 2, "3 cells where the headings have 2")]
     [InlineData("Given name,Family name,No\n,,4\n", 2, "has no name")]
+    [InlineData("Given name,Clan,No\nIngvild,Sørbø,4\n", 2, "no column is taken for the other")]
     [InlineData("Given name,Family name,No\nIngvild,Sørbø,1\nDewi,Suharto,1\n", 3, "same student number as row 2")]
     [InlineData("Given name,Family name\nIngvild,Sørbø\nIngvild,Sørbø\n", 3, "same name as row 2")]
     [InlineData("Given name,Family name,email\nIngvild,Sørbø,a@b\nDewi,Suharto,A@b\n", 3, "same e-mail address as row 2")]
