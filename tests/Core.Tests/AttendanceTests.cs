@@ -134,6 +134,12 @@ public sealed class AttendanceTests
         result.InWords().ShouldContain("though the list says otherwise");
     }
 
+    [Theory]
+    // Where they are now, all evidence says, the list included.
+    [InlineData("j1 s1.5 l2", false)]
+    [InlineData("j1 l2 s20", true)]
+    public void Who_took_part_and_was_seen_to_leave_is_gone(string sightings, bool isHere) => Given.Attendance(sightings).IsHere.ShouldBe(isHere);
+
     [Fact]
     public void Excused_is_not_counted() => Given.Attendance("", excuse: "dentist").Credit.ShouldBeNull();
 

@@ -33,7 +33,7 @@ public static class AttendanceRules
         if (presence.Measured < enough && marks.Count == 0)
         {
             // Who took part was there, whatever a list says.
-            presence = Presence.ByActs(sightings, marks, from, to) ?? presence;
+            presence = presence.ByActs(sightings, from, to) ?? presence;
         }
 
         var (present, dropouts) = presence.Bridged(policy.Bridge, counted);

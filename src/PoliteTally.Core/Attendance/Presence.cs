@@ -53,15 +53,23 @@ internal sealed record Presence(
         bool IsWithin(Stretch stretch) => to > from ? stretch.From < to && stretch.To > from : stretch.From <= to && stretch.To >= from;
     }
 
-    /// <summary>Presence by what somebody did in the lesson alone, from the first act to the last; null if they did nothing in it.</summary>
-    public static Presence? ByActs(IReadOnlyList<Sighting> sightings, IReadOnlyList<MarkMade> marks, Instant from, Instant to)
+    /// <summary>
+    /// The same by what somebody did in the lesson alone, from the first act to the last; null if they did nothing in it. Whether they are there now all
+    /// evidence says as before.
+    /// </summary>
+    public Presence? ByActs(IReadOnlyList<Sighting> sightings, Instant from, Instant to)
     {
-        var acts = sightings.Where(s => s is SeenAt && s.At >= from && s.At < to).ToList();
-        return acts.Count == 0
-            ? null
-            : new Presence(
-                [new Stretch(acts.Min(s => s.At), acts.Max(s => s.At), Open: false)], KnownBy.Estimated, AttendanceFlags.Estimated | AttendanceFlags.SeenOtherwise, SeenAtAll: true,
-                Timeline.Of([], sightings, marks, from, to).IsHere, ArrivalIsKnown: false);
+        var acts = sightings.Where(s => s is SeenAt && s.At >= from && s.At < to).Select(s => s.At).ToList();
+        return acts.Count == 0 ? null : this with
+        {
+            Stretches = [new Stretch(acts.Min(), acts.Max(), Open: false)],
+            KnownBy = KnownBy.Estimated,
+            Flags = AttendanceFlags.Estimated | AttendanceFlags.SeenOtherwise,
+            SeenAtAll = true,
+            ArrivalIsKnown = false,
+            Measured = null,
+            LengthOnly = null,
+        };
     }
 
     // From the first to the last glimpse.
