@@ -72,11 +72,15 @@ public static partial class NameFolding
         string.Join(' ', Sound(name).Normalize(NormalizationForm.FormKC).ToLowerInvariant().Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
 
     // Half a surrogate pair, as a cut-off name leaves it, is no text that Unicode could fold.
-    internal static string Sound(string name) => string.Concat(name.EnumerateRunes().Select(r => r.ToString()));
+    private static string Sound(string name) => string.Concat(name.EnumerateRunes().Select(r => r.ToString()));
+
+    /// <summary>The name with one width and one apostrophe.</summary>
+    internal static string Straight(string name) =>
+        Sound(name).Normalize(NormalizationForm.FormKC).Replace('’', '\'').Replace('`', '\'').Replace('´', '\'').Replace('ʼ', '\'');
 
     private static string Strip(string name)
     {
-        var text = Sound(name).Normalize(NormalizationForm.FormKC).Replace('’', '\'').Replace('`', '\'').Replace('´', '\'');
+        var text = Straight(name);
         var outside = Brackets().Replace(text, " ");
         text = outside.Trim().Length > 0 ? outside : text;
         text = Pronouns().Replace(text, " ");

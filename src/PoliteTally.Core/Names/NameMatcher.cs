@@ -126,8 +126,10 @@ public sealed class NameMatcher
         }
 
         var said = _confirmed.TryGetValue(NameFolding.AsShown(shown.Name), out var word) && (word is null || _roster.Has(word.Value));
-        var stripped = NameReading.Stripped(shown.Name, _roster.HasWord);
-        if (stripped.Speaks == Speaks.OfNobody && WholeOf(shown.Name) is [])
+        var (asItStands, stripped) = (NameReading.Whole(shown.Name), NameReading.Stripped(shown.Name, _roster.HasWord));
+        // Words that are the whole name of somebody are that name, whatever else they mean: "Miss Adler" may be on the roster.
+        var whole = NameReading.IsOtherwiseInBrackets(shown.Name) ? [] : _roster.Whole(asItStands.Forms);
+        if (stripped.Speaks == Speaks.OfNobody && whole.Count == 0)
         {
             // What is nobody's in particular may be another's next time: it is asked again, and last time's answer is proposed.
             return said && word is { } lastTime ? Likely(shown, MatchedBy.ConfirmedBefore, [lastTime]) : Unknown(shown);
@@ -138,20 +140,16 @@ public sealed class NameMatcher
             return Sure(shown, MatchedBy.ConfirmedBefore, word);
         }
 
-        return WholeOf(shown.Name) switch
+        return whole switch
         {
-            [var only] when NameReading.Whole(shown.Name).Speaks == Speaks.OfItself => Sure(shown, MatchedBy.SameName, only),
+            [var only] when asItStands.Speaks == Speaks.OfItself => Sure(shown, MatchedBy.SameName, only),
             { Count: > 0 } several => Likely(shown, MatchedBy.SameName, several),
-            _ => Read(shown, stripped),
+            _ => Read(shown, asItStands, stripped),
         };
     }
 
-    // Words that are the whole name of somebody are that name, whatever else they mean: "Miss Adler" may be on the roster.
-    private IReadOnlyList<Guid> WholeOf(string shown) => NameReading.IsOtherwiseInBrackets(shown) ? [] : _roster.Whole(NameReading.Whole(shown).Forms);
-
-    private NameMatch Read(ShownName shown, NameReading stripped)
+    private NameMatch Read(ShownName shown, NameReading asItStands, NameReading stripped)
     {
-        var itself = stripped.Speaks == Speaks.OfItself;
         if (stripped.Speaks == Speaks.OfSomebodyElse)
         {
             var whose = Best(shown, [.. stripped.Forms, .. Bare(stripped.Forms)], itself: false).Proposals;
@@ -159,7 +157,8 @@ public sealed class NameMatcher
         }
 
         // Before anything is taken away a name may hold more than after: "Bo Li's" is nobody's phone.
-        var match = Best(shown, stripped.Speaks == Speaks.OfItself ? [.. NameReading.Whole(shown.Name).Forms, .. stripped.Forms] : stripped.Forms, itself);
+        var itself = stripped.Speaks == Speaks.OfItself;
+        var match = Best(shown, itself ? [.. asItStands.Forms, .. stripped.Forms] : stripped.Forms, itself);
         return match.Certainty != Certainty.Unknown ? match : Best(shown, Bare(stripped.Forms), itself: false);
     }
 

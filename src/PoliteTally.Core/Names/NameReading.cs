@@ -1,4 +1,3 @@
-using System.Text;
 using System.Text.RegularExpressions;
 
 namespace PoliteTally.Core.Names;
@@ -40,7 +39,7 @@ internal sealed partial record NameReading(Speaks Speaks, IReadOnlyList<IReadOnl
     /// <param name="isName">Whether somebody on the roster is called so: then it is a name, and no role or relation.</param>
     public static NameReading Stripped(string shown, Func<string, bool> isName)
     {
-        var text = ClassTag().Replace(Straight(shown), " ");
+        var text = ClassTag().Replace(NameFolding.Straight(shown), " ");
         if (Possessive().Match(text) is { Success: true } owned)
         {
             return Owned(owned.Groups[1].Value, owned.Groups[2].Value, isName);
@@ -54,7 +53,7 @@ internal sealed partial record NameReading(Speaks Speaks, IReadOnlyList<IReadOnl
         var (device, relation) = (beside.Overlaps(NameWords.Devices), beside.Overlaps(NameWords.Relations));
         if (device || relation)
         {
-            rest = [.. rest.Where(w => !NameWords.Of_.Contains(w))];
+            rest = [.. rest.Where(w => !NameWords.Between.Contains(w))];
         }
 
         if (rest.Count == 0)
@@ -100,8 +99,6 @@ internal sealed partial record NameReading(Speaks Speaks, IReadOnlyList<IReadOnl
 
     private static IReadOnlyList<string>[] FormsOf(string text) =>
         [NameFolding.Tokens(text), NameFolding.DigraphTokens(text), NameFolding.Tokens(CamelHumps(text))];
-
-    private static string Straight(string text) => NameFolding.Sound(text).Normalize(NormalizationForm.FormKC).Replace('’', '\'').Replace('`', '\'').Replace('´', '\'').Replace('ʼ', '\'');
 
     private static string CamelHumps(string name) =>
         string.Concat(name.Select((c, i) => i > 0 && char.IsUpper(c) && char.IsLower(name[i - 1]) ? $" {c}" : c.ToString()));

@@ -49,7 +49,7 @@ internal static class NameWords
         """);
 
     /// <summary>What stands between a thing or a relation and whose it is.</summary>
-    public static readonly FrozenSet<string> Of_ = Of("of von vom de del do da di du d av til van od od z");
+    public static readonly FrozenSet<string> Between = Of("of von vom de del do da di du d av til van od od z");
 
     /// <summary>Beside nobody's name: a device, a guest, a user, and nothing that says whose or who.</summary>
     public static readonly FrozenSet<string> Nobody = Of("user unknown anonymous call caller conference room meeting unbekannt usuario utilisateur anonym anonyme desconocido gebruiker");

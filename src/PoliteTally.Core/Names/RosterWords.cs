@@ -148,31 +148,32 @@ internal sealed class RosterWords
             }
         }
 
-        var given_ = FormsOf(student.Given, student.Preferred);
-        var families = FormsOf(student.Family);
-        foreach (var form in given_)
+        var (givens, families) = (FormsOf(student.Given, student.Preferred), FormsOf(student.Family));
+        if (givens.Count == 0)
         {
-            Add(_called, string.Concat(form), index);
-            form.ForEach(word => PutWord(word, index, isGiven: true, isFamily: families.Count == 0));
+            (givens, families) = (families, []);
         }
 
-        foreach (var form in families)
+        foreach (var given in givens)
         {
-            form.ForEach(word => PutWord(word, index, isGiven: given_.Count == 0, isFamily: true));
+            Add(_called, string.Concat(given), index);
+            given.ForEach(word => PutWord(word, index, isGiven: true, isFamily: families.Count == 0));
+            if (families.Count == 0)
+            {
+                // Who has one name only is called by it, and it is all of it; some programs write it twice.
+                Add(_whole, string.Concat(given), index);
+                Add(_whole, string.Concat(given.Concat(given)), index);
+            }
         }
 
-        // Who has one name only is called by it, and it is all of it; some programs write it twice.
-        foreach (var form in given_.Count == 0 ? families : families.Count == 0 ? given_ : [])
+        foreach (var family in families)
         {
-            Add(_called, string.Concat(form), index);
-            Add(_whole, string.Concat(form), index);
-            Add(_whole, string.Concat(form.Concat(form)), index);
-        }
-
-        foreach (var (given, family) in given_.SelectMany(g => families.Select(f => (g, f))))
-        {
-            Add(_whole, string.Concat(given.Concat(family)), index);
-            Add(_whole, string.Concat(family.Concat(given)), index);
+            family.ForEach(word => PutWord(word, index, isGiven: false, isFamily: true));
+            foreach (var given in givens)
+            {
+                Add(_whole, string.Concat(given.Concat(family)), index);
+                Add(_whole, string.Concat(family.Concat(given)), index);
+            }
         }
 
         TakeAddress(student.Email?.Split('@')[0].Trim().ToLowerInvariant() ?? "", index);
