@@ -61,6 +61,7 @@ public sealed class NameKindTests
     [InlineData("Wren|Ashdown", "téléphone de Wren Ashdown")]
     [InlineData("Wren|Ashdown", "Wren iPhone 12")]
     [InlineData("Agnes|Ashdown", "Agnes' tablet")]
+    [InlineData("Wren|Ashdown", "Wren's netbook 3")]
     [InlineData("葵|渡辺", "葵のiPad")]
     // Class tags are not initials.
     [InlineData("Wren|Ashdown;Tove|Bakke", "9A Wren")]

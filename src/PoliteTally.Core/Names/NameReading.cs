@@ -88,7 +88,7 @@ internal sealed partial record NameReading(Speaks Speaks, IReadOnlyList<IReadOnl
             return new(Speaks.Doubtfully, [things]);
         }
 
-        return things.Count == 0 || things.Any(NameWords.Devices.Contains)
+        return things.Count == 0 || things.Any(NameWords.IsOwnedDevice)
             ? new(Speaks.OfItself, FormsOf(owner))
             : new(Speaks.OfSomebodyElse, [ownerWords]);
     }

@@ -10,7 +10,7 @@ internal static class NameWords
 {
     /// <summary>What people join a meeting with: whatever is owned and is one of these is its owner's.</summary>
     public static readonly FrozenSet<string> Devices = Of("""
-        phone iphone smartphone mobile mobil cell cellphone ipad tablet tab laptop notebook computer pc desktop mac macbook imac android chromebook kindle
+        phone iphone smartphone mobile mobil cell cellphone ipad tablet tab laptop notebook computer pc desktop mac macbook imac android kindle
         galaxy pixel browser device web app webcam
         telefon handy rechner computers telefoon mobiel tablette telephone portable ordinateur ordi telefono movil celular portatil ordenador computadora
         tableta cellulare computadora telemovel computador puhelin kannykka tietokone lappari padda mobiltelefon dator datamaskin mobilen telefonu bilgisayar
@@ -18,6 +18,9 @@ internal static class NameWords
         телефон планшет компьютер ноутбук телефона смартфон комп
         手机 电脑 平板 笔记本 手機 電腦 スマホ 携帯 パソコン タブレット 핸드폰 컴퓨터 태블릿 휴대폰 هاتف جوال موبایل گوشی لپتاپ फोन
         """);
+
+    /// <summary>Whether what somebody owns is a device. Small computers have ever new names that end in "book"; by itself such a word may be a family name.</summary>
+    public static bool IsOwnedDevice(string word) => Devices.Contains(word) || word.EndsWith("book", StringComparison.Ordinal);
 
     /// <summary>What says that somebody takes part, and nothing else: the name beside it is theirs.</summary>
     public static readonly FrozenSet<string> PlainRoles = Of("""
