@@ -33,7 +33,7 @@ internal static class Workbook
         {
             using var document = SpreadsheetDocument.Open(new MemoryStream(bytes), isEditable: false);
             var book = document.WorkbookPart!;
-            var shared = book.SharedStringTablePart is { } texts ? Pieces<SharedStringItem>(texts).Select(s => s.InnerText).ToList() : [];
+            var shared = book.SharedStringTablePart is { } texts ? Pieces(texts, [typeof(SharedStringItem)]).Select(s => s.InnerText).ToList() : [];
             var dates = DateStyles(book);
             var sheets = book.Workbook.Descendants<Sheet>()
                 .Where(s => s.Id?.Value is not null && book.GetPartById(s.Id.Value) is WorksheetPart)
@@ -53,7 +53,7 @@ internal static class Workbook
         string sheet, WorksheetPart part, List<string> shared, HashSet<uint> dates, int mostRows)
     {
         var rows = new List<(int Number, List<string> Cells, List<string> Formulas)>();
-        foreach (var piece in Pieces<Row, Cell, MergeCell>(part))
+        foreach (var piece in Pieces(part, [typeof(Row), typeof(Cell), typeof(MergeCell)]))
         {
             switch (piece)
             {
@@ -132,7 +132,7 @@ internal static class Workbook
         var own = new HashSet<uint>();
         var dates = new HashSet<uint>();
         var index = 0u;
-        foreach (var piece in Pieces<NumberingFormat, CellFormat, NumberingFormat>(styles, within: typeof(CellFormats)))
+        foreach (var piece in Pieces(styles, [typeof(NumberingFormat), typeof(CellFormat)]))
         {
             switch (piece)
             {
@@ -153,24 +153,20 @@ internal static class Workbook
         return dates;
     }
 
-    private static IEnumerable<OpenXmlElement> Pieces<T>(OpenXmlPart part) => Pieces<T, T, T>(part);
-
     /// <summary>The elements of some kinds in a part, one at a time and in order. Of a row only its attributes are read: its cells follow as pieces of their own.</summary>
-    /// <param name="part">The part.</param>
-    /// <param name="within">Cell formats count only within this; null where it does not matter.</param>
-    private static IEnumerable<OpenXmlElement> Pieces<TOne, TOther, TThird>(OpenXmlPart part, Type? within = null)
+    private static IEnumerable<OpenXmlElement> Pieces(OpenXmlPart part, IReadOnlyCollection<Type> kinds)
     {
         using var reader = OpenXmlReader.Create(part);
-        var (read, isWithin) = (0, within is null);
+        var (read, isOfCells) = (0, false);
         while (reader.Read())
         {
-            if (reader.ElementType == within)
+            // Named styles have formats, too, which no cell names.
+            if (reader.ElementType == typeof(CellFormats))
             {
-                isWithin = reader.IsStartElement;
+                isOfCells = reader.IsStartElement;
             }
 
-            if (!reader.IsStartElement || (reader.ElementType != typeof(TOne) && reader.ElementType != typeof(TOther) && reader.ElementType != typeof(TThird))
-                || (reader.ElementType == typeof(CellFormat) && !isWithin))
+            if (!reader.IsStartElement || !kinds.Contains(reader.ElementType) || (reader.ElementType == typeof(CellFormat) && !isOfCells))
             {
                 continue;
             }
