@@ -11,6 +11,16 @@ internal sealed class FakeWindow(bool stalls = false) : HubCallerContext, IClien
 
     public ConcurrentQueue<string> Heard { get; } = new();
 
+    /// <summary>Waits until it has heard more than so much; at most 20 s.</summary>
+    public async Task HearsMoreThan(int heard)
+    {
+        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(20));
+        while (Heard.Count <= heard)
+        {
+            await Task.Delay(5, patience.Token);
+        }
+    }
+
     /// <summary>Ends when the server drops the window.</summary>
     public Task Aborted => _aborted.Task;
 

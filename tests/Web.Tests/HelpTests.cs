@@ -198,12 +198,7 @@ public sealed class HelpTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         var key = (await room.Teacher.Get<List<KeyLine>>($"/api/lessons/{room.Lesson}/keys")).ShouldHaveSingleItem();
         var heard = window.Heard.Count;
         (await room.Teacher.Http.DeleteAsync($"/api/keys/{key.Id}")).IsSuccessStatusCode.ShouldBeTrue();
-        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(20));
-        while (window.Heard.Count == heard)
-        {
-            await Task.Delay(5, patience.Token);
-        }
-
+        await window.HearsMoreThan(heard);
         (await helper.GetAsync("/api/help")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
     }
 }

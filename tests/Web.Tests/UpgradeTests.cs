@@ -10,40 +10,55 @@ using PoliteTally.Store.Model;
 namespace PoliteTally.Web.Tests;
 
 /// <summary>A file of an earlier version is brought up to date with nothing lost.</summary>
-public sealed class UpgradeTests
+public sealed class UpgradeTests : IDisposable
 {
-    [Fact]
-    public async Task A_file_from_before_plans_and_ground_rules_reads_as_it_did()
+    private readonly string _folder = Directory.CreateTempSubdirectory("polite-tally-upgrade").FullName;
+    private readonly SchoolFile _file;
+
+    public UpgradeTests() => _file = new SchoolFile(_folder);
+
+    public void Dispose()
     {
-        var folder = Directory.CreateTempSubdirectory("polite-tally-upgrade").FullName;
-        var file = new SchoolFile(folder);
-        var (owner, inClass, student, lesson) = (Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7());
-        var start = Instant.FromUtc(2026, 11, 23, 9, 30);
-        await using (var old = file.Open(owner))
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        Directory.Delete(_folder, recursive: true);
+    }
+
+    /// <summary>The file as it was with the last migration of then and some rows, brought up to date.</summary>
+    private async Task<SchoolDb> Upgraded(Guid owner, string migration, IEnumerable<FormattableString> rows)
+    {
+        await using (var old = _file.Open(owner))
         {
-            await old.GetService<IMigrator>().MigrateAsync("First");
-            foreach (var row in new FormattableString[]
-            {
-                $"""INSERT INTO "Classes" ("Id","OwnerId","Name","MadeAt") VALUES ({inClass}, {owner}, 'Weather and Tides', 1)""",
-                $"""INSERT INTO "Students" ("Id","OwnerId","Family","Given","Tags") VALUES ({student}, {owner}, 'Rautio', 'Eino', 'Nort')""",
-                $"""INSERT INTO "Enrolments" ("ClassId","StudentId","OwnerId","Key") VALUES ({inClass}, {student}, {owner}, 'e')""",
-                $"""INSERT INTO "KnownNames" ("ClassId","Folded","OwnerId","Shown","StudentId","NotedAt") VALUES ({inClass}, 'eino r', {owner}, 'Eino R.', {student}, 1)""",
-                $"""
-                INSERT INTO "Lessons" ("Id","OwnerId","ClassId","Number","Title","PlannedStart","PlannedEnd","DropIn","Stage")
-                VALUES ({lesson}, {owner}, {inClass}, 1, 'Fog and haar', {start.ToUnixTimeMilliseconds()}, {(start + Duration.FromMinutes(50)).ToUnixTimeMilliseconds()}, 0, {(int)LessonStage.Settled})
-                """,
-                $"""
-                INSERT INTO "Entries" ("Id","OwnerId","LessonId","HappenedAt","NotedAt","Source","By","Act")
-                VALUES ({Guid.CreateVersion7()}, {owner}, {lesson}, {start.ToUnixTimeMilliseconds()}, 1, 0, 'tamsin', {$$"""{"type":"marked","student":"{{student}}","mark":"here"}"""})
-                """,
-            })
+            await old.GetService<IMigrator>().MigrateAsync(migration);
+            foreach (var row in rows)
             {
                 await old.Database.ExecuteSqlAsync(row);
             }
         }
 
-        file.Migrate();
-        await using var db = file.Open(owner);
+        _file.Migrate();
+        return _file.Open(owner);
+    }
+
+    [Fact]
+    public async Task A_file_from_before_plans_and_ground_rules_reads_as_it_did()
+    {
+        var (owner, inClass, student, lesson) = (Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7());
+        var start = Instant.FromUtc(2026, 11, 23, 9, 30);
+        await using var db = await Upgraded(owner, "First",
+        [
+            $"""INSERT INTO "Classes" ("Id","OwnerId","Name","MadeAt") VALUES ({inClass}, {owner}, 'Weather and Tides', 1)""",
+            $"""INSERT INTO "Students" ("Id","OwnerId","Family","Given","Tags") VALUES ({student}, {owner}, 'Rautio', 'Eino', 'Nort')""",
+            $"""INSERT INTO "Enrolments" ("ClassId","StudentId","OwnerId","Key") VALUES ({inClass}, {student}, {owner}, 'e')""",
+            $"""INSERT INTO "KnownNames" ("ClassId","Folded","OwnerId","Shown","StudentId","NotedAt") VALUES ({inClass}, 'eino r', {owner}, 'Eino R.', {student}, 1)""",
+            $"""
+            INSERT INTO "Lessons" ("Id","OwnerId","ClassId","Number","Title","PlannedStart","PlannedEnd","DropIn","Stage")
+            VALUES ({lesson}, {owner}, {inClass}, 1, 'Fog and haar', {start.ToUnixTimeMilliseconds()}, {(start + Duration.FromMinutes(50)).ToUnixTimeMilliseconds()}, 0, {(int)LessonStage.Settled})
+            """,
+            $"""
+            INSERT INTO "Entries" ("Id","OwnerId","LessonId","HappenedAt","NotedAt","Source","By","Act")
+            VALUES ({Guid.CreateVersion7()}, {owner}, {lesson}, {start.ToUnixTimeMilliseconds()}, 1, 0, 'tamsin', {$$"""{"type":"marked","student":"{{student}}","mark":"here"}"""})
+            """,
+        ]);
         var room = OpenLesson.Load(db, lesson).ShouldNotBeNull();
         room.Rules.ShouldBeSameAs(ClassRules.Default);
         room.Roster.ShouldHaveSingleItem().Name.Given.ShouldBe("Eino");
@@ -53,103 +68,65 @@ public sealed class UpgradeTests
         room.Lesson.ReckonAgain.ShouldBeTrue();
         (await db.KnownNames.SingleAsync()).Origin.ShouldBe("");
         (await Summaries.Renew(db, _ => true)).Lessons.ShouldBe(1);
-        Summaries.Check(file).ShouldBeEmpty();
-        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-        Directory.Delete(folder, recursive: true);
+        Summaries.Check(_file).ShouldBeEmpty();
     }
 
     [Fact]
     public async Task A_teacher_from_before_the_live_lesson_has_the_keys_as_they_come()
     {
-        var folder = Directory.CreateTempSubdirectory("polite-tally-upgrade").FullName;
-        var file = new SchoolFile(folder);
-        await using (var old = file.Open(Guid.Empty))
-        {
-            await old.GetService<IMigrator>().MigrateAsync("BeforeTheLesson");
-            await old.Database.ExecuteSqlAsync($"""
+        await using var db = await Upgraded(Guid.Empty, "BeforeTheLesson",
+        [
+            $"""
                 INSERT INTO "AspNetUsers" ("Id","DisplayName","School","TimeZone","EmailConfirmed","PhoneNumberConfirmed","TwoFactorEnabled","LockoutEnabled","AccessFailedCount")
                 VALUES ({Guid.CreateVersion7()}, 'Tamsin Vale', 'Skerry Sound', 'Atlantic/Faroe', 0, 0, 0, 0, 0)
-                """);
-        }
-
-        file.Migrate();
-        await using var db = file.Open(Guid.Empty);
+                """,
+        ]);
         (await db.Users.SingleAsync()).LiveKeys.ShouldBe("{}");
-        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-        Directory.Delete(folder, recursive: true);
     }
 
     [Fact]
     public async Task Who_was_in_a_class_before_stays_were_kept_was_there_from_joining_to_leaving()
     {
-        var folder = Directory.CreateTempSubdirectory("polite-tally-upgrade").FullName;
-        var file = new SchoolFile(folder);
         var (owner, inClass, student, lesson) = (Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7());
-        await using (var old = file.Open(owner))
-        {
-            await old.GetService<IMigrator>().MigrateAsync("StudentPage");
-            foreach (var row in new FormattableString[]
-            {
-                $"""INSERT INTO "Classes" ("Id","OwnerId","Name","MadeAt","Rules") VALUES ({inClass}, {owner}, 'Weather and Tides', 1, {"{}"})""",
-                $"""INSERT INTO "Students" ("Id","OwnerId","Family","Given","Tags") VALUES ({student}, {owner}, 'Grzelak', 'Wojtek', '')""",
-                $"""INSERT INTO "Enrolments" ("ClassId","StudentId","OwnerId","Key","JoinedAt","LeftAt") VALUES ({inClass}, {student}, {owner}, 'w', 1000, 2000)""",
-                $"""
-                INSERT INTO "Lessons" ("Id","OwnerId","ClassId","Number","Title","PlannedStart","PlannedEnd","DropIn","Stage","Moved","Rules","Plan","PlanVersion")
-                VALUES ({lesson}, {owner}, {inClass}, 3, 'Fog and haar', 1500, 3000, 0, 0, 0, {"{}"}, '', 0)
-                """,
-                $"""INSERT INTO "KnownNames" ("ClassId","Folded","OwnerId","Shown","StudentId","NotedAt","Origin") VALUES ({inClass}, 'w', {owner}, 'W', {student}, 1, 'lesson 3, Fog and haar')""",
-            })
-            {
-                await old.Database.ExecuteSqlAsync(row);
-            }
-        }
-
-        file.Migrate();
-        await using var db = file.Open(owner);
+        await using var db = await Upgraded(owner, "StudentPage",
+        [
+            $"""INSERT INTO "Classes" ("Id","OwnerId","Name","MadeAt","Rules") VALUES ({inClass}, {owner}, 'Weather and Tides', 1, {"{}"})""",
+            $"""INSERT INTO "Students" ("Id","OwnerId","Family","Given","Tags") VALUES ({student}, {owner}, 'Grzelak', 'Wojtek', '')""",
+            $"""INSERT INTO "Enrolments" ("ClassId","StudentId","OwnerId","Key","JoinedAt","LeftAt") VALUES ({inClass}, {student}, {owner}, 'w', 1000, 2000)""",
+            $"""
+            INSERT INTO "Lessons" ("Id","OwnerId","ClassId","Number","Title","PlannedStart","PlannedEnd","DropIn","Stage","Moved","Rules","Plan","PlanVersion")
+            VALUES ({lesson}, {owner}, {inClass}, 3, 'Fog and haar', 1500, 3000, 0, 0, 0, {"{}"}, '', 0)
+            """,
+            $"""INSERT INTO "KnownNames" ("ClassId","Folded","OwnerId","Shown","StudentId","NotedAt","Origin") VALUES ({inClass}, 'w', {owner}, 'W', {student}, 1, 'lesson 3, Fog and haar')""",
+        ]);
         var stay = await db.Stays.SingleAsync();
         (stay.From.ToUnixTimeMilliseconds(), stay.To?.ToUnixTimeMilliseconds()).ShouldBe((1000L, 2000L));
         (await db.KnownNames.SingleAsync()).LessonId.ShouldBe(lesson);
         OpenLesson.Load(db, lesson)!.Roster.ShouldHaveSingleItem().Name.Given.ShouldBe("Wojtek");
         Rosters.Of(db, inClass).ShouldBeEmpty();
-        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-        Directory.Delete(folder, recursive: true);
     }
 
     [Fact]
     public async Task A_plan_from_when_it_lay_in_the_row_of_its_lesson_is_still_its_plan_and_entries_know_their_kind()
     {
-        var folder = Directory.CreateTempSubdirectory("polite-tally-upgrade").FullName;
-        var file = new SchoolFile(folder);
         var (owner, inClass, planned, bare) = (Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7());
         var plan = PlanJson.Write(new Plan { Points = [new(Guid.NewGuid(), "What the barometer did")] });
-        await using (var old = file.Open(owner))
-        {
-            await old.GetService<IMigrator>().MigrateAsync("LeftHadBeenThere");
-            foreach (var row in new FormattableString[]
-            {
-                $"""INSERT INTO "Classes" ("Id","OwnerId","Name","MadeAt","Rules") VALUES ({inClass}, {owner}, 'Weather and Tides', 1, {"{}"})""",
-                $"""
-                INSERT INTO "Lessons" ("Id","OwnerId","ClassId","Number","Title","PlannedStart","PlannedEnd","DropIn","Stage","Moved","Rules","Plan","PlanVersion","ReckonAgain")
-                VALUES ({planned}, {owner}, {inClass}, 3, 'Fog and haar', 1500, 3000, 0, 0, 0, {"{}"}, {plan}, 7, 0), ({bare}, {owner}, {inClass}, 4, 'Tides', 4500, 6000, 0, 0, 0, {"{}"}, '', 0, 0)
-                """,
-                $"""
-                INSERT INTO "Entries" ("Id","OwnerId","LessonId","HappenedAt","NotedAt","Source","By","Act")
-                VALUES ({Guid.CreateVersion7()}, {owner}, {planned}, 1, 1, 0, 'tamsin', {"""{"type":"lessonStarted"}"""})
-                """,
-            })
-            {
-                await old.Database.ExecuteSqlAsync(row);
-            }
-        }
-
-        file.Migrate();
-        await using var db = file.Open(owner);
+        await using var db = await Upgraded(owner, "LeftHadBeenThere",
+        [
+            $"""INSERT INTO "Classes" ("Id","OwnerId","Name","MadeAt","Rules") VALUES ({inClass}, {owner}, 'Weather and Tides', 1, {"{}"})""",
+            $"""
+            INSERT INTO "Lessons" ("Id","OwnerId","ClassId","Number","Title","PlannedStart","PlannedEnd","DropIn","Stage","Moved","Rules","Plan","PlanVersion","ReckonAgain")
+            VALUES ({planned}, {owner}, {inClass}, 3, 'Fog and haar', 1500, 3000, 0, 0, 0, {"{}"}, {plan}, 7, 0), ({bare}, {owner}, {inClass}, 4, 'Tides', 4500, 6000, 0, 0, 0, {"{}"}, '', 0, 0)
+            """,
+            $"""
+            INSERT INTO "Entries" ("Id","OwnerId","LessonId","HappenedAt","NotedAt","Source","By","Act")
+            VALUES ({Guid.CreateVersion7()}, {owner}, {planned}, 1, 1, 0, 'tamsin', {"""{"type":"lessonStarted"}"""})
+            """,
+        ]);
         PlanJson.Write(OpenLesson.Load(db, planned)!.Plan).ShouldBe(plan);
         OpenLesson.Load(db, bare)!.Plan.ShouldBeSameAs(Plan.Empty);
         (await db.Lessons.SingleAsync(l => l.Id == planned)).PlanVersion.ShouldBe(7);
         (await db.Entries.SingleAsync()).Kind.ShouldBe("lessonStarted");
         Should.Throw<InvalidOperationException>(() => PlanJson.Of(db.Lessons.AsNoTracking().Single(l => l.Id == planned))).Message.ShouldContain("without its plan");
-        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-        Directory.Delete(folder, recursive: true);
     }
 }

@@ -120,11 +120,7 @@ public sealed class WriterTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         {
             var heard = window.Heard.Count;
             await Note(room, owner, new NodGiven(room.Students["Juno"], "on time"));
-            using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(20));
-            while (window.Heard.Count == heard)
-            {
-                await Task.Delay(5, patience.Token);
-            }
+            await window.HearsMoreThan(heard);
         }
     }
 }
