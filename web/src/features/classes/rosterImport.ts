@@ -137,7 +137,6 @@ export function useRosterImport(id: string, className: () => string | undefined,
 
   return {
     file,
-    look,
     headless,
     bundleClass,
     leaveOut,

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import RuleLine from './RuleLine.vue'
 import { shownValue, storedValue, type RuleField, type Rules } from './rules'
 
 /** One rule: its value, what it comes to in an example, and the way back to where it came from. */
@@ -21,8 +22,10 @@ function write(event: Event) {
 </script>
 
 <template>
-  <div class="rule">
-    <label :for="`rule-${field.rule}`">{{ field.label }}</label>
+  <RuleLine>
+    <template #what>
+      <label :for="`rule-${field.rule}`">{{ field.label }}</label>
+    </template>
     <span class="flex items-baseline gap-2">
       <select
         v-if="field.choices"
@@ -48,35 +51,12 @@ function write(event: Event) {
         <span class="text-ink-soft">{{ field.unit }}</span>
       </template>
     </span>
-    <span class="example">
+    <template #example>
       {{ example }}
       <i v-if="!isDefault" class="block text-small text-ink-soft"
         >{{ origin }}: {{ defaultWords }}
         <button type="button" class="quiet" @click="field.set(rules, field.get(defaults))">take it back</button></i
       >
-    </span>
-  </div>
+    </template>
+  </RuleLine>
 </template>
-
-<style scoped>
-.rule {
-  display: grid;
-  grid-template-columns: 14.5rem 17rem minmax(0, 1fr);
-  gap: 20px;
-  align-items: baseline;
-  border-bottom: 1px solid var(--rule);
-  padding: 4px 0;
-}
-.rule .field:not(:hover, :focus) {
-  border-color: transparent;
-}
-.example {
-  color: var(--ink-soft);
-}
-@media (max-width: 860px) {
-  .rule {
-    grid-template-columns: minmax(0, 1fr);
-    gap: 4px;
-  }
-}
-</style>

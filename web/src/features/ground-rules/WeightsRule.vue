@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import RuleLine from './RuleLine.vue'
 import { strands, type Rules } from './rules'
 
 /** How much each strand weighs in a score. */
@@ -11,8 +12,8 @@ const sum = computed(() => strands.reduce((all, s) => all + (weights.value[s.nam
 <template>
   <section aria-label="Weights of the strands">
     <h2 id="weights" class="rule-head">Weights of the strands</h2>
-    <div class="rule">
-      <span>A score is woven from</span>
+    <RuleLine>
+      <template #what>A score is woven from</template>
       <span class="col-span-1 flex flex-wrap gap-x-5 gap-y-1">
         <label v-for="strand in strands" :key="strand.name" class="text-small"
           >{{ strand.label
@@ -25,7 +26,7 @@ const sum = computed(() => strands.reduce((all, s) => all + (weights.value[s.nam
             step="0.5"
         /></label>
       </span>
-      <span class="example"
+      <template #example
         >{{ example
         }}<span class="weave" role="img" :aria-label="strands.map((s) => `${s.label} ${weights[s.name]}`).join(', ')"
           ><span
@@ -33,27 +34,15 @@ const sum = computed(() => strands.reduce((all, s) => all + (weights.value[s.nam
             :key="strand.name"
             :class="strand.name"
             :style="{ flexGrow: weights[strand.name] ?? 0 }" /></span
-        ><span class="text-small text-ink-soft">{{ sum }} in all; strands without a chance are left out.</span></span
+        ><span class="text-small text-ink-soft"
+          >{{ sum }} in all; strands without a chance are left out.</span
+        ></template
       >
-    </div>
+    </RuleLine>
   </section>
 </template>
 
 <style scoped>
-.rule {
-  display: grid;
-  grid-template-columns: 14.5rem 17rem minmax(0, 1fr);
-  gap: 20px;
-  align-items: baseline;
-  border-bottom: 1px solid var(--rule);
-  padding: 4px 0;
-}
-.rule .field:not(:hover, :focus) {
-  border-color: transparent;
-}
-.example {
-  color: var(--ink-soft);
-}
 .weave {
   display: flex;
   gap: 3px;
@@ -77,11 +66,5 @@ const sum = computed(() => strands.reduce((all, s) => all + (weights.value[s.nam
 }
 .groupWork {
   background: var(--pen-group);
-}
-@media (max-width: 860px) {
-  .rule {
-    grid-template-columns: minmax(0, 1fr);
-    gap: 4px;
-  }
 }
 </style>
