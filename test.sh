@@ -34,11 +34,21 @@ types_are_current() {
 }
 first_page_is_light() { node tests/first-page-weight.mjs src/PoliteTally.Web/wwwroot 200; }
 
-check "Front end: packages, types, build" build_front_end
-check "Packages of the browser tests" packages_for tests/e2e
+# Two at a time where neither needs the other: what is begun here is waited for, and shown, by "ended".
+begin() { # name, command…
+  local name=$1; shift
+  "$@" > "$logs/$name" 2>&1 &
+  eval "$name=$!"
+}
+ended() { wait "${!1}"; local status=$?; cat "$logs/$1"; return "$status"; }
+front_end_and_packages() { build_front_end && packages_for tests/e2e; }
+
+begin front_end front_end_and_packages
 check "Program: build, warnings are errors" dotnet build PoliteTally.slnx -c Release -v quiet --nologo
+check "Front end: packages, types, build; packages of the browser tests" ended front_end
+begin lint npm --prefix web run --silent lint
 check "Formatting of the program" dotnet format PoliteTally.slnx whitespace --verify-no-changes --no-restore
-check "Lint and formatting of the front end" npm --prefix web run --silent lint
+check "Lint and formatting of the front end" ended lint
 check "Types of the API are current" types_are_current
 check "First page under 200 kB gzipped" first_page_is_light
 

@@ -1,21 +1,9 @@
-import { expect, test, type Page } from '@playwright/test'
-import { join } from 'node:path'
-import { Program } from './program'
+import { expect } from '@playwright/test'
+import { deskOf, test } from './school'
 import { serious } from './serious'
 
-const program = new Program()
-test.beforeAll(() => program.start())
-test.afterAll(() => program.remove())
-
-test.beforeEach(async ({ page }) => {
-  await page.goto(`${program.address}/sign-in`)
-  await page.getByRole('button', { name: /Look around/ }).click()
-  await expect(page.getByText('Waits on you')).toBeVisible()
-})
-
-const desk = async (page: Page) => (await page.request.get(`${program.address}/api/desk`)).json()
-
 test('the lesson that is live now is one press away', async ({ page }) => {
+  await page.goto('/')
   await page.getByRole('link', { name: 'Go to it' }).click()
   await expect(page.getByRole('heading', { name: 'Meenu Iyengar' })).toBeVisible()
   await expect(page.getByRole('region', { name: 'Hand line' }).getByRole('listitem')).toHaveCount(5)
@@ -26,7 +14,7 @@ for (const scheme of ['light', 'dark'] as const)
   test(`nothing serious is found on any view, ${scheme}`, async ({ page }) => {
     await page.emulateMedia({ colorScheme: scheme, reducedMotion: 'reduce' })
     test.setTimeout(240_000)
-    const { today, toSettle, classes, coming } = await desk(page)
+    const { today, toSettle, classes, coming } = await deskOf(page)
     const planned = coming.find((l: { title: string }) => l.title === 'Fog and haar')
     const live = today.find((l: { stage: string }) => l.stage === 'live')
     for (const [path, ready] of [
@@ -50,47 +38,53 @@ for (const scheme of ['light', 'dark'] as const)
       ['/outbox', 'Nothing has gone out'],
       ['/specimen', 'Everything a view is made of'],
     ] as const) {
-      await page.goto(program.address + path)
+      await page.goto(path)
       await expect(page.getByText(ready).first()).toBeVisible()
       expect(await serious(page, scheme === 'dark'), path).toEqual([])
     }
   })
 
 test('on a narrow window nothing runs out of the page', async ({ page }) => {
-  const { today, classes, toSettle, coming } = await desk(page)
+  const { today, classes, toSettle, coming } = await deskOf(page)
   await page.setViewportSize({ width: 400, height: 800 })
   for (const path of ['/', `/classes/${classes[0].id}`, `/classes/${classes[0].id}/report`, `/lessons/${toSettle[0].id}/settle`, `/lessons/${today[0].id}/live`,
     '/calendar', '/classes', '/shelf', '/terms', `/classes/${classes[0].id}/rules`, `/classes/${classes[0].id}/roster`, `/lessons/${coming[0].id}/plan`]) {
-    await page.goto(program.address + path)
+    await page.goto(path)
     await expect(page.getByRole('heading').first()).toBeVisible()
     expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(400)
   }
 })
 
 test('in half a window a student is chosen and an act pressed', async ({ page }) => {
-  const { today } = await desk(page)
+  const { today } = await deskOf(page)
   await page.setViewportSize({ width: 640, height: 800 })
-  await page.goto(`${program.address}/lessons/${today[0].id}/live`)
+  await page.goto(`/lessons/${today[0].id}/live`)
   await page.getByRole('button', { name: /^Saga Eriksdotter/ }).click()
   await page.getByRole('contentinfo').getByRole('button', { name: 'question', exact: true }).click()
   await expect(page.getByRole('listitem').filter({ hasText: 'Saga' }).getByRole('img', { name: /^chat [1-9]/ })).toBeVisible()
 })
 
-test('the list that waits for lesson 13 is brought in and reckoned', async ({ page }) => {
-  const { toSettle } = await desk(page)
-  await page.goto(`${program.address}/lessons/${toSettle[0].id}/settle`)
-  await page.locator('input[type=file]').setInputFiles(join(program.folder, 'demo-files', 'attendance-lesson-13.csv'))
+test('the list that waits for lesson 13 is brought in and reckoned', async ({ page, demoFile }) => {
+  const { toSettle } = await deskOf(page)
+  await page.goto(`/lessons/${toSettle[0].id}/settle`)
+  await page.locator('input[type=file]').setInputFiles(await demoFile('attendance-lesson-13.csv'))
   await expect(page.getByText('31 names: 29 sure, 0 likely, 2 unknown')).toBeVisible()
   await page.getByRole('button', { name: 'Bring it in' }).click()
-  await expect(page.getByText('1 where your marks and the file disagree')).toBeVisible()
+  await expect(page.getByText('2 where your marks and the file disagree')).toBeVisible()
   await expect(page.getByRole('row', { name: /^Birkir/ })).toContainText('late for 41 of 50 min')
   await expect(page.getByRole('row', { name: /^Rowan Bellweather/ })).toContainText('present for 49 of 50 min')
+  // Taken out again it leaves nothing behind, and comes back by one press.
+  await page.getByRole('button', { name: 'Take out attendance-lesson-13.csv' }).click()
+  await expect(page.getByText('1 where your marks and the file disagree')).toBeVisible()
+  await expect(page.getByRole('heading', { name: /^Names/ })).toHaveCount(0)
+  await page.getByRole('button', { name: 'Put back attendance-lesson-13.csv' }).click()
+  await expect(page.getByRole('row', { name: /^Birkir/ })).toContainText('late for 41 of 50 min')
 })
 
 test('the report prints on paper that is not dark', async ({ page }) => {
-  const { classes } = await desk(page)
+  const { classes } = await deskOf(page)
   await page.emulateMedia({ colorScheme: 'dark' })
-  await page.goto(`${program.address}/classes/${classes[0].id}/report`)
+  await page.goto(`/classes/${classes[0].id}/report`)
   await expect(page.getByText('Take as CSV')).toBeVisible()
   await page.emulateMedia({ media: 'print', colorScheme: 'dark' })
   expect(await page.evaluate(() => getComputedStyle(document.documentElement).backgroundColor)).toBe('rgb(255, 255, 255)')

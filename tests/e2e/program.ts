@@ -1,21 +1,37 @@
 import { spawn, type ChildProcess } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { cpSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
+import { createInterface } from 'node:readline'
 import { fileURLToPath } from 'node:url'
 
-const built = join(
-  dirname(fileURLToPath(import.meta.url)),
-  '../../src/PoliteTally.Web/bin/Release/net10.0/PoliteTally.Web.dll',
-)
+const root = join(dirname(fileURLToPath(import.meta.url)), '../..')
+const built = join(root, 'src/PoliteTally.Web/bin/Release/net10.0/PoliteTally.Web.dll')
+const host = join(root, 'tests/e2e/Host/bin/Release/net10.0/Host.dll')
 
-/** The built application on a fresh data folder; it can be stopped and started again on the same address. */
-export class Program {
-  readonly folder = mkdtempSync(join(tmpdir(), 'polite-tally-e2e-'))
+/** A data folder, a copy of another if one is given. */
+const folderFrom = (from?: string) => {
+  const folder = mkdtempSync(join(tmpdir(), 'polite-tally-e2e-'))
+  if (from) cpSync(from, folder, { recursive: true })
+  return folder
+}
+
+/** The application, on a data folder of its own. */
+export interface Served {
+  readonly folder: string
+  readonly address: string
+  remove(): Promise<void>
+}
+
+/** The built program as a process of its own; it can be killed, and started again on the same address. */
+export class Program implements Served {
+  readonly folder: string
   address = ''
   private process: ChildProcess | undefined
 
-  constructor(private readonly options: string[] = []) {}
+  constructor(private readonly options: string[] = [], from?: string) {
+    this.folder = folderFrom(from)
+  }
 
   async start() {
     const port = this.address ? new URL(this.address).port : '0'
@@ -43,5 +59,42 @@ export class Program {
   async remove() {
     await this.kill()
     rmSync(this.folder, { recursive: true })
+  }
+}
+
+/** A warm process in which an application is opened and closed in a moment (Host/Program.cs). */
+export class Host {
+  private waiting: { heard: (line: string) => void; failed: (why: Error) => void }[] = []
+  private readonly process = spawn('dotnet', [host], { stdio: ['pipe', 'pipe', 'inherit'] })
+
+  constructor() {
+    createInterface(this.process.stdout).on('line', (line) => {
+      if (line.startsWith('> ')) this.waiting.shift()?.heard(line.slice(2))
+    })
+    this.process.on('exit', (code) => {
+      for (const { failed } of this.waiting) failed(new Error(`The host of the schools ended with ${code}.`))
+    })
+  }
+
+  async open(from?: string): Promise<Served> {
+    const folder = folderFrom(from)
+    const address = await this.ask(`open ${folder}`)
+    return {
+      folder,
+      address,
+      remove: async () => {
+        await this.ask(`close ${folder}`)
+        rmSync(folder, { recursive: true })
+      },
+    }
+  }
+
+  end() {
+    this.process.stdin.end()
+  }
+
+  private ask(line: string) {
+    this.process.stdin.write(`${line}\n`)
+    return new Promise<string>((heard, failed) => this.waiting.push({ heard, failed }))
   }
 }

@@ -1,30 +1,14 @@
-import { expect, test, type Page } from '@playwright/test'
-import { Program } from './program'
+import { expect } from '@playwright/test'
+import { LiveWindow } from './live-window'
+import { test } from './school'
 import { serious } from './serious'
 
 // What was pressed too often, too early, or for the wrong one is put right: while the lesson goes on, when it is over, and when it is settled.
-const program = new Program()
-let page: Page
+test.use({ contextOptions: { reducedMotion: 'reduce' } })
 
-test.describe.configure({ mode: 'serial' })
-test.beforeAll(async ({ browser }) => {
-  await program.start()
-  const context = await browser.newContext({ baseURL: program.address, viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' })
-  page = await context.newPage()
-  await page.goto('/sign-in')
-  await page.getByRole('button', { name: /Look around/ }).click()
-})
-test.afterAll(() => program.remove())
-
-const row = (name: string) => page.getByRole('list', { name: 'Sheet' }).getByRole('listitem').filter({ hasText: name })
-const keyOf = async (name: string) => (await row(name).locator('kbd').first().getAttribute('data-key'))!
-const side = () => page.getByRole('complementary', { name: 'Turn and hand line' })
-const hands = () => page.getByRole('region', { name: 'Hand line' }).getByRole('listitem')
-const last = () => page.getByRole('list', { name: 'Last entries' }).getByRole('listitem').first()
-const stored = () => expect(page.getByText('all stored')).toBeVisible()
-const press = async (...keys: string[]) => { for (const key of keys) await page.keyboard.press(key) }
-
-test('a double press on the way to a lesson notes nothing in it', async () => {
+test('a double press on the way to a lesson notes nothing in it', async ({ page }) => {
+  const { last, stored } = new LiveWindow(page)
+  await page.goto('/')
   const entry = page.getByRole('link', { name: 'Go to it' })
   const box = (await entry.boundingBox())!
   // Where the link is, the sheet will be.
@@ -32,85 +16,84 @@ test('a double press on the way to a lesson notes nothing in it', async () => {
   await page.mouse.down({ clickCount: 1 })
   await page.mouse.up({ clickCount: 1 })
   await expect(page.getByRole('list', { name: 'Sheet' })).toBeVisible()
-  const before = await last().textContent()
+  const before = await last.textContent()
   await page.mouse.down({ clickCount: 2 })
   await page.mouse.up({ clickCount: 2 })
   await stored()
-  expect(await last().textContent()).toBe(before)
+  expect(await last.textContent()).toBe(before)
   await expect(page.locator('.row.chosen')).toHaveCount(0)
-  await page.mouse.move(0, 0)
 })
 
-test('all hands go down by one press, and come back by one undo, in their order', async () => {
+test('all hands go down by one press, and come back by one undo, in their order', async ({ live: { page, line, last, keyOf, press, stored } }) => {
+  const hands = line.getByRole('listitem')
   const [Juno, Birkir, Saga] = [await keyOf('Juno'), await keyOf('Birkir'), await keyOf('Saga')]
   await press(Saga, '4', Juno, '4', Birkir, '4')
-  const before = await hands().allTextContents()
+  const before = await hands.allTextContents()
   expect(before.length).toBeGreaterThan(3)
   const names = (lines: string[]) => lines.map((l) => l.replace(/\d+:\d\d/, ''))
   await page.getByRole('button', { name: 'all hands down' }).click()
-  await expect(hands()).toHaveCount(0)
-  await expect(last()).toContainText(/\d+ students, hand set down/)
+  await expect(hands).toHaveCount(0)
+  await expect(last).toContainText(/\d+ students, hand set down/)
   await press('Backspace')
-  await expect(hands()).toHaveCount(before.length)
-  expect(names(await hands().allTextContents())).toEqual(names(before))
+  await expect(hands).toHaveCount(before.length)
+  expect(names(await hands.allTextContents())).toEqual(names(before))
   await stored()
   await page.getByRole('button', { name: /^Put back: \d+ students, hand set down/ }).click()
-  await expect(hands()).toHaveCount(0)
+  await expect(hands).toHaveCount(0)
 })
 
-test('a nod for everybody is one entry and one undo', async () => {
+test('a nod for everybody is one entry and one undo', async ({ live: { page, last, press, stored } }) => {
   await press('Home', '0')
-  await expect(last()).toContainText(/\d+ students, nod, /)
+  await expect(last).toContainText(/\d+ students, nod, /)
   await stored()
   await press('Backspace')
   await expect(page.getByRole('button', { name: /^Put back: \d+ students, nod, / })).toBeVisible()
 })
 
-test('who was passed over by a later call does not come back on the card', async () => {
+test('who was passed over by a later call does not come back on the card', async ({ live: { side, last, keyOf, press, stored } }) => {
   const [Juno, Saga] = [await keyOf('Juno'), await keyOf('Saga')]
   await press(Juno, '5')
-  await expect(side().getByRole('heading', { level: 2 }).first()).toHaveText(/Juno/)
+  await expect(side.getByRole('heading', { level: 2 }).first()).toHaveText(/Juno/)
   await press(Saga, '5')
-  await expect(side().getByRole('heading', { level: 2 }).first()).toHaveText(/Saga/)
+  await expect(side.getByRole('heading', { level: 2 }).first()).toHaveText(/Saga/)
   await press('6')
   await stored()
-  await expect(side().getByRole('heading', { level: 2 }).first()).not.toHaveText(/Juno|Saga/)
+  await expect(side.getByRole('heading', { level: 2 }).first()).not.toHaveText(/Juno|Saga/)
   await press('6')
-  await expect(last()).toContainText('Saga, full turn')
+  await expect(last).toContainText('Saga, full turn')
 })
 
-test('a student’s own list is whole: an entry is struck and put back, and what was forgotten is added with its time', async () => {
-  await press(await keyOf('Saga'), '!')
-  const list = side().getByRole('list', { name: /^Entries about Saga/ })
+test('a student’s own list is whole: an entry is struck and put back, and what was forgotten is added with its time', async ({ live: { page, side, keyOf, press } }) => {
+  const Saga = await keyOf('Saga')
+  await press('6', Saga, '5', '6', Saga, '!')
+  const list = side.getByRole('list', { name: /^Entries about Saga/ })
   await expect(list.getByText('full turn')).toHaveCount(1)
   await list.getByRole('button', { name: 'Strike out: full turn' }).click()
   await list.getByRole('button', { name: 'Put back: full turn' }).click()
   await expect(list.getByRole('button', { name: 'Strike out: full turn' })).toBeVisible()
   const many = await list.getByRole('listitem').count()
-  await side().getByRole('combobox', { name: /^What Saga/ }).selectOption('idea')
-  await side().getByRole('button', { name: 'Add' }).click()
+  await side.getByRole('combobox', { name: /^What Saga/ }).selectOption('idea')
+  await side.getByRole('button', { name: 'Add' }).click()
   await expect(list.getByRole('listitem')).toHaveCount(many + 1)
   await expect(list).toContainText('idea in the chat')
   expect(await serious(page)).toEqual([])
-  await press('Escape', 'Escape')
 })
 
-test('a lesson that has ended stands still, is resumed by one press, and goes on', async () => {
-  await page.getByRole('banner').getByRole('button', { name: 'End', exact: true }).click()
-  await page.getByRole('button', { name: 'End the lesson' }).click()
-  const head = page.getByRole('banner')
+test('a lesson that has ended stands still, is resumed by one press, and goes on', async ({ live: { page, head, last, keyOf, press, stored, end } }) => {
+  await end()
   await expect(head).toContainText('ended')
   await expect(head).toContainText(/of \d+ here at the end/)
   await page.getByRole('button', { name: 'Resume it' }).click()
   await expect(head.getByRole('button', { name: 'End', exact: true })).toBeVisible()
   await press(await keyOf('Juno'), '0')
-  await expect(last()).toContainText('Juno, nod')
+  await expect(last).toContainText('Juno, nod')
   await stored()
 })
 
-test('after settling, mistakes are put right in the register and behind the score', async () => {
-  await page.getByRole('banner').getByRole('button', { name: 'End', exact: true }).click()
-  await page.getByRole('button', { name: 'End the lesson' }).click()
+test('after settling, mistakes are put right in the register and behind the score', async ({ live: { page, keyOf, press, stored, end } }) => {
+  await press('6', await keyOf('Saga'), '5', '6')
+  await stored()
+  await end()
   await page.getByRole('link', { name: 'Settle it' }).click()
   await page.getByRole('button', { name: /^Confirm/ }).click()
   await expect(page.getByText('The register is confirmed')).toBeVisible()

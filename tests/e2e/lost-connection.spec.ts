@@ -1,0 +1,55 @@
+import { expect } from '@playwright/test'
+import { LiveWindow } from './live-window'
+import { test, withProgram } from './school'
+
+// The network gone, the server killed, a clock that is wrong: what was pressed stands where it belongs.
+test('with the network gone for a while everything goes on in pencil and is inked later', async ({ live, context }) => {
+  const { page, head, keyOf, press, stored, makeGroups } = live
+  const groups = await makeGroups()
+  await press('Escape')
+  const cdp = await context.newCDPSession(page)
+  await cdp.send('Network.enable')
+  await cdp.send('Network.emulateNetworkConditions', { offline: true, latency: 0, downloadThroughput: -1, uploadThroughput: -1 })
+  await press(await keyOf('Ximena'), '6', 'F8')
+  await expect(head).toContainText('Looking back')
+  await press('PageDown')
+  await groups.getByRole('button', { name: 'dissolve all' }).click()
+  await press('Escape')
+  await expect(page.getByText(/no connection, \d+ in pencil/)).toBeVisible()
+  await cdp.send('Network.emulateNetworkConditions', { offline: false, latency: 0, downloadThroughput: -1, uploadThroughput: -1 })
+  await stored()
+  const other = new LiveWindow(await context.newPage())
+  await other.page.goto(live.path)
+  await expect(other.head).toContainText('Looking back')
+  await expect(other.row('Ximena').getByRole('img', { name: 'speaking 1' })).toBeVisible()
+})
+
+test('with the clock of the browser three hours wrong, entries carry the right time', async ({ live, context }) => {
+  const wrong = new LiveWindow(await context.newPage())
+  await wrong.page.addInitScript(() => {
+    const real = Date.now.bind(Date)
+    Date.now = () => real() - 3 * 3600_000
+  })
+  await wrong.page.goto(live.path)
+  await wrong.press(await wrong.keyOf('Birkir'), '0')
+  await wrong.stored()
+  const { head } = await (await wrong.page.request.get(`/api${live.path}`)).json()
+  const nod = head.lastEntries.find((e: { text: string }) => e.text.startsWith('Birkir, nod'))
+  expect(Math.abs(nod.at - head.now)).toBeLessThan(30_000)
+})
+
+withProgram('the server is killed in the middle, and nothing acknowledged is lost', async ({ live, program }) => {
+  const { page, keyOf, press, stored } = live
+  await press(await keyOf('Barney'), '6')
+  await stored()
+  const before = await (await page.request.get(`/api${live.path}`)).json()
+  await program.kill()
+  await press(await keyOf('Barney'), ',')
+  await expect(page.getByText(/in pencil/)).toBeVisible()
+  await program.start()
+  await stored()
+  const after = await (await page.request.get(`/api${live.path}`)).json()
+  expect(after.head.position).toBeGreaterThan(before.head.position)
+  expect(after.head.groups).toEqual(before.head.groups)
+  expect(after.rows.map((r: { speaking: unknown }) => r.speaking)).toEqual(before.rows.map((r: { speaking: unknown }) => r.speaking))
+})
