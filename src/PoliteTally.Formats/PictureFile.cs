@@ -17,9 +17,29 @@ public static class PictureFile
     private const long MostPixels = 60_000_000;
     private const int Quality = 84;
 
-    /// <summary>Reads a JPEG, PNG, WebP or GIF, turns it upright and scales it down.</summary>
+    // Codecs scale in steps of their own; what is read is never smaller than what is kept.
+    private const double ReadLarger = 1.5;
+
+    // A large picture takes some 300 MB while it is read: one after the other, whoever sends how many.
+    private static readonly SemaphoreSlim OneAtATime = new(1);
+
+    /// <summary>Reads a JPEG, PNG, WebP or GIF, scales it down and turns it upright. One picture is read at a time, and the others wait.</summary>
     /// <exception cref="FormatProblem">The file is no such picture, or too large.</exception>
-    public static ScaledPicture Read(byte[] bytes)
+    /// <exception cref="OperationCanceledException">Nobody waits for it any more.</exception>
+    public static async Task<ScaledPicture> Read(byte[] bytes, CancellationToken stopping)
+    {
+        await OneAtATime.WaitAsync(stopping);
+        try
+        {
+            return await Task.Run(() => Scaled(bytes), stopping);
+        }
+        finally
+        {
+            OneAtATime.Release();
+        }
+    }
+
+    private static ScaledPicture Scaled(byte[] bytes)
     {
         if (bytes.Length > LargestFile)
         {
@@ -33,13 +53,14 @@ public static class PictureFile
             throw new FormatProblem($"This picture has {info.Width:N0} × {info.Height:N0} points, more than can be worked on. Save it smaller and choose it again; nothing was stored.");
         }
 
-        using var whole = SKBitmap.Decode(codec) ?? throw NotOne();
-        using var upright = Upright(whole, codec.EncodedOrigin);
-        var scale = Math.Min(1d, (double)LongestSide / Math.Max(upright.Width, upright.Height));
-        var size = new SKImageInfo(Math.Max(1, (int)Math.Round(upright.Width * scale)), Math.Max(1, (int)Math.Round(upright.Height * scale)));
-        using var scaled = upright.Resize(size, new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear)) ?? throw NotOne();
-        using var encoded = scaled.Encode(SKEncodedImageFormat.Webp, Quality) ?? throw NotOne();
-        return new ScaledPicture(encoded.ToArray(), size.Width, size.Height);
+        var scale = Math.Min(1d, (double)LongestSide / Math.Max(info.Width, info.Height));
+        var read = codec.GetScaledDimensions((float)Math.Min(1, scale * ReadLarger));
+        using var whole = SKBitmap.Decode(codec, new SKImageInfo(read.Width, read.Height)) ?? throw NotOne();
+        var size = new SKImageInfo(Math.Max(1, (int)Math.Round(info.Width * scale)), Math.Max(1, (int)Math.Round(info.Height * scale)));
+        using var scaled = whole.Resize(size, new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear)) ?? throw NotOne();
+        using var upright = Upright(scaled, codec.EncodedOrigin);
+        using var encoded = upright.Encode(SKEncodedImageFormat.Webp, Quality) ?? throw NotOne();
+        return new ScaledPicture(encoded.ToArray(), upright.Width, upright.Height);
     }
 
     // Telephones store pictures as the sensor lay and note how they were held.
@@ -54,7 +75,7 @@ public static class PictureFile
         };
         if (turn == 0)
         {
-            return picture.Copy();
+            return picture;
         }
 
         var sideways = turn is 90 or 270;

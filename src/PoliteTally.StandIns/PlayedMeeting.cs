@@ -12,6 +12,7 @@ internal sealed class PlayedMeeting(IReadOnlyList<MeetingLine> lines, Uri addres
 {
     private const int AtOnce = 200;
     private const string Source = "urn:polite-tally:stand-in:meeting";
+    private static readonly TimeSpan GivesUpAfter = TimeSpan.FromMinutes(2);
     private static readonly TimeSpan Tick = TimeSpan.FromMilliseconds(200);
 
     /// <summary>Plays to the end. False if the lesson takes nothing any more.</summary>
@@ -45,10 +46,11 @@ internal sealed class PlayedMeeting(IReadOnlyList<MeetingLine> lines, Uri addres
             minute <= over ? from + TimeSpan.FromMinutes(minute) : begun + TimeSpan.FromMinutes((minute - over) / speed);
     }
 
-    /// <summary>Sends a batch until it is taken: sending it again is harmless.</summary>
+    /// <summary>Sends a batch until it is taken: sending it again is harmless. If the application is not there for two minutes, it was ended.</summary>
     private static async Task<bool> Send(HttpClient http, IReadOnlyList<object> batch, CancellationToken stopping)
     {
-        for (var pause = 1; ; pause = Math.Min(pause * 2, 15))
+        var since = DateTimeOffset.UtcNow;
+        for (var pause = 1; DateTimeOffset.UtcNow - since < GivesUpAfter; pause = Math.Min(pause * 2, 15))
         {
             try
             {
@@ -72,5 +74,7 @@ internal sealed class PlayedMeeting(IReadOnlyList<MeetingLine> lines, Uri addres
 
             await Task.Delay(TimeSpan.FromSeconds(pause), stopping);
         }
+
+        return false;
     }
 }

@@ -21,7 +21,7 @@ internal static class PictureEndpoints
             HttpRequest request, SchoolDb db, PictureFolder pictures, IClock clock) =>
         {
             var sent = await SentFile.From(request);
-            var scaled = PictureFile.Read(sent.Bytes);
+            var scaled = await PictureFile.Read(sent.Bytes, request.HttpContext.RequestAborted);
             if (await db.Pictures.CountAsync() >= MostPictures)
             {
                 return Refused.Now($"There are {MostPictures:N0} pictures already, as many as are kept.");

@@ -62,10 +62,15 @@ public sealed record PlanDocument(string Format, int Version, string Title, Plan
     }
 
     /// <summary>The plan with its pictures stored here, under ids of their own.</summary>
-    internal async Task<Plan> TakeIn(SchoolDb db, PictureFolder pictures, Instant now)
+    internal async Task<Plan> TakeIn(SchoolDb db, PictureFolder pictures, Instant now, CancellationToken stopping)
     {
         // All are read before any is stored, so that a broken one leaves nothing half stored.
-        var read = Pictures.Select(p => (p.Id, Scaled: PictureFile.Read(p.Data))).ToList();
+        var read = new List<(Guid Id, ScaledPicture Scaled)>();
+        foreach (var picture in Pictures)
+        {
+            read.Add((picture.Id, await PictureFile.Read(picture.Data, stopping)));
+        }
+
         var ids = new Dictionary<Guid, Guid>();
         foreach (var (id, scaled) in read)
         {

@@ -84,7 +84,7 @@ internal static class PlanEndpoints
                 return why;
             }
 
-            var plan = await document.TakeIn(db, pictures, clock.GetCurrentInstant());
+            var plan = await document.TakeIn(db, pictures, clock.GetCurrentInstant(), request.HttpContext.RequestAborted);
             return await Store(lesson, Instead(lesson, Copied(plan, lesson, db)), db, openLessons);
         }).WithName("BringInPlan").RequireRateLimiting(Limits.Files);
 
