@@ -16,8 +16,10 @@ public enum AttendanceShape
 }
 
 /// <summary>One row of an attendance list.</summary>
+/// <param name="Person">What the list calls the person, if it has an id for them beside the name.</param>
+/// <param name="Device">What it calls their connection; empty if it does not say.</param>
 public sealed record AttendanceRow(
-    int Row, string Name, string? Number, string? Email, string Device,
+    int Row, string Name, string? Number, string? Email, string? Person, string Device,
     Instant? Joined, Instant? Left, Duration? Length, IReadOnlyList<string> Problems);
 
 /// <summary>An attendance list as it would be brought in.</summary>
@@ -26,32 +28,19 @@ public sealed record AttendanceRow(
 /// <param name="NamesZone">Whether its times name their zone; if not, it has to be asked for.</param>
 /// <param name="Rows">Its rows.</param>
 /// <param name="Problems">What is wrong with the list as a whole.</param>
+/// <param name="Remarks">What does not go together and is worth a look; it keeps nothing from being brought in.</param>
+/// <param name="Unclear">What is asked about its columns before it is brought in: whoever says which column holds what has answered.</param>
 public sealed record AttendancePreview(
     IReadOnlyList<Column> Columns, AttendanceShape Shape, bool NamesZone, IReadOnlyList<AttendanceRow> Rows,
-    IReadOnlyList<string> Problems);
+    IReadOnlyList<string> Problems, IReadOnlyList<string> Unclear, IReadOnlyList<string> Remarks);
 
 /// <summary>Reads attendance lists that meeting programs give: stretches, events or lengths, any column order and headings.</summary>
 public static class AttendanceFile
 {
-    /// <summary>What a column of an attendance list can be, with the headings it goes by, the likeliest first.</summary>
-    public static readonly IReadOnlyDictionary<string, string[]> Fields = new Dictionary<string, string[]>
-    {
-        ["joined"] = ["jointime", "joined", "joinedat", "joiningtime", "timejoined", "firstjoin", "join", "entered", "enteredat", "from", "start", "starttime", "in", "beitritt", "arrivée", "entrada", "arrival"],
-        ["left"] = ["leavetime", "left", "leftat", "leavingtime", "timeleft", "timeexited", "lastleave", "leave", "exited", "exitedat", "to", "end", "endtime", "out", "verlassen", "départ", "salida", "departure"],
-        ["event"] = ["event", "action", "activity", "useraction", "what", "status", "ereignis"],
-        ["time"] = ["time", "timestamp", "at", "when", "datetime", "eventtime", "zeit"],
-        ["length"] = ["duration", "durationminutes", "durationmin", "minutes", "min", "timeinmeeting", "inmeetingduration", "attendanceduration", "totalduration", "totaldurationminutes", "durationseconds", "seconds", "dauer", "durée", "length", "mins", "timeinlesson"],
-        ["name"] = ["name", "fullname", "displayname", "participant", "participantname", "participants", "nameoriginalname", "username", "attendee", "student", "who", "teilnehmer", "nom", "nombre", "screenname"],
-        ["email"] = ["email", "emailaddress", "useremail", "mail", "participantid", "upn"],
-        ["number"] = ["studentnumber", "studentid", "pupilnumber", "number"],
-        ["device"] = ["device", "connection", "client", "session", "sessionid", "connectionid"],
-    };
+    private const int RemarksSaid = 5;
 
-    private static readonly HashSet<string> Words = [.. Fields.Values.SelectMany(w => w)];
-
-    private static readonly string[] ComingWords = ["join", "joined", "enter", "entered", "in", "arrived", "connected", "beigetreten", "came in"];
-
-    private static readonly string[] GoingWords = ["leave", "left", "exit", "exited", "out", "departed", "disconnected", "verlassen", "went out"];
+    // Some programs round to whole minutes, and some round up.
+    private static readonly Duration Rounding = Duration.FromMinutes(1.5);
 
     /// <summary>Reads an attendance list.</summary>
     /// <param name="bytes">The file.</param>
@@ -63,8 +52,9 @@ public static class AttendanceFile
     public static AttendancePreview Read(
         byte[] bytes, IReadOnlyDictionary<string, int>? mapping, DateTimeZone zone, Instant lessonFrom, Instant lessonTo)
     {
-        var table = Table.Read(bytes, cell => Words.Contains(Columns.Fold(cell)));
-        var fields = mapping ?? Columns.Guess(table.Headings, Fields);
+        var near = lessonFrom.InZone(zone).LocalDateTime;
+        var table = AttendanceColumns.TableOf(bytes, near);
+        var (fields, unclear) = mapping is null ? AttendanceColumns.Guess(table, near) : new AttendanceColumns(mapping, []);
         var columns = Columns.Describe(table, fields);
         AttendanceShape? shape = fields.ContainsKey("joined") ? AttendanceShape.Stretches
             : fields.ContainsKey("event") && fields.ContainsKey("time") ? AttendanceShape.Events
@@ -83,17 +73,22 @@ public static class AttendanceFile
 
         if (missing.Count > 0)
         {
-            return new AttendancePreview(columns, shape ?? AttendanceShape.Stretches, NamesZone: true, [], missing);
+            return new AttendancePreview(columns, shape ?? AttendanceShape.Stretches, NamesZone: true, [], missing, [], []);
         }
 
-        var near = lessonFrom.InZone(zone).LocalDateTime;
         var firstField = shape == AttendanceShape.Events ? "time" : "joined";
-        var cells = table.Rows.SelectMany(r => new[] { Columns.Cell(r, fields, firstField), Columns.Cell(r, fields, "left") }).ToList();
-        var (times, namesZone) = TimeText.Read(cells, near, zone);
+        var cells = table.Rows.SelectMany(r => new[] { Moment(r, firstField), Moment(r, "left") }).ToList();
+        var stated = fields.TryGetValue(firstField, out var column) && column < table.Headings.Count ? AttendanceColumns.OffsetIn(table.Headings[column]) : null;
+        var (times, namesZone) = TimeText.Read(cells, near, stated is { } offset ? DateTimeZone.ForOffset(offset) : zone);
         var bareUnit = table.Headings.ElementAtOrDefault(fields.GetValueOrDefault("length", -1)) is { } heading
             && heading.Contains("sec", StringComparison.OrdinalIgnoreCase) ? Duration.FromSeconds(1) : Duration.FromMinutes(1);
         var lines = table.Rows.Select((row, i) => LineOf(row, i)).ToList();
-        return new AttendancePreview(columns, shape!.Value, namesZone || shape == AttendanceShape.Lengths, lines, FarFrom(lines));
+        return new AttendancePreview(columns, shape!.Value, namesZone || stated is not null || shape == AttendanceShape.Lengths, lines, FarFrom(lines), unclear, shape == AttendanceShape.Stretches ? Totals(lines) : []);
+
+        // A day that stands in a column of its own belongs to each time of the row.
+        string Moment(TableRow row, string field) => Columns.Cell(row, fields, field) is { Length: > 0 } time && Columns.Cell(row, fields, "date") is { Length: > 0 } date
+            ? $"{date} {time}"
+            : Columns.Cell(row, fields, field);
 
         AttendanceRow LineOf(TableRow row, int index)
         {
@@ -127,8 +122,8 @@ public static class AttendanceFile
                     break;
                 case AttendanceShape.Events:
                     Unreadable("time", first);
-                    var what = Columns.Cell(row, fields, "event").ToLowerInvariant();
-                    var (coming, going) = (Says(what, ComingWords), Says(what, GoingWords));
+                    var what = Columns.Cell(row, fields, "event");
+                    var (coming, going) = AttendanceColumns.Says(what);
                     if (coming == going)
                     {
                         problems.Add($"has “{what}” for an event, which is neither joining nor leaving.");
@@ -148,7 +143,7 @@ public static class AttendanceFile
             }
 
             return new AttendanceRow(
-                row.Number, name, Columns.OrNull(Columns.Cell(row, fields, "number")), email.Contains('@') ? email : null,
+                row.Number, name, Columns.OrNull(Columns.Cell(row, fields, "number")), email.Contains('@') ? email : null, Columns.OrNull(Columns.Cell(row, fields, "person")),
                 Columns.Cell(row, fields, "device"), joined, left, length, problems);
 
             void Unreadable(string field, Instant? read)
@@ -161,6 +156,25 @@ public static class AttendanceFile
             }
         }
 
+        // A length beside joining and leaving is of that stay, or of all stays of the person.
+        IReadOnlyList<string> Totals(List<AttendanceRow> read)
+        {
+            var stays = read.Where(r => r is { Joined: not null, Left: not null, Problems: [] }).GroupBy(r => r.Name, StringComparer.Ordinal)
+                .ToDictionary(g => g.Key, g => g.Aggregate(Duration.Zero, (sum, r) => sum + (r.Left!.Value - r.Joined!.Value)), StringComparer.Ordinal);
+            var wrong = (
+                from line in read.Zip(table.Rows)
+                where stays.ContainsKey(line.First.Name) && line.First is { Joined: not null, Left: not null }
+                let stated = TimeText.Length(Columns.Cell(line.Second, fields, "length"), bareUnit)
+                let own = line.First.Left - line.First.Joined
+                where stated is not null && !IsAbout(stated.Value, own!.Value) && !IsAbout(stated.Value, stays[line.First.Name])
+                select $"Row {line.First.Row} says {Minutes(stated.Value)} of {line.First.Name}; from joining to leaving it is {Minutes(own!.Value)}, and that is what counts.").ToList();
+            return wrong.Count <= RemarksSaid ? wrong : [.. wrong.Take(RemarksSaid), $"So it is in {wrong.Count - RemarksSaid} more rows."];
+        }
+
+        static bool IsAbout(Duration a, Duration b) => (a > b ? a - b : b - a) <= Rounding;
+
+        static string Minutes(Duration length) => $"{Math.Round(length.TotalMinutes)} min";
+
         IReadOnlyList<string> FarFrom(List<AttendanceRow> read)
         {
             var known = read.SelectMany(l => new[] { l.Joined, l.Left }).Where(t => t is not null).Select(t => t!.Value).ToList();
@@ -170,7 +184,4 @@ public static class AttendanceFile
                 : [$"None of its times lie in this lesson; the first is {known.Min().InZone(zone).ToString("uuuu-MM-dd HH:mm", null)}. Is it the list of another lesson, or is the time zone another?"];
         }
     }
-
-    private static bool Says(string text, string[] words) =>
-        words.Any(w => text == w || text.Split(' ', StringSplitOptions.RemoveEmptyEntries).Contains(w));
 }

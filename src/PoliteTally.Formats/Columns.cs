@@ -36,11 +36,17 @@ internal static class Columns
 
     /// <summary>The columns with what they are taken for.</summary>
     public static IReadOnlyList<Column> Describe(Table table, IReadOnlyDictionary<string, int> mapping) =>
-        [.. table.Headings.Select((heading, index) => new Column(
+        [.. table.Headings.Select((_, index) => new Column(
             index,
-            heading.Length > 0 ? heading : $"Column {index + 1}",
+            TitleOf(table, index),
             [.. table.Rows.Select(r => CellOf(r, index)).Where(c => c.Length > 0).Take(3)],
             mapping.Where(m => m.Value == index).Select(m => m.Key).FirstOrDefault()))];
+
+    /// <summary>What a column is called: its heading, or its place if it has none.</summary>
+    public static string TitleOf(Table table, int index) => table.Headings[index] is { Length: > 0 } heading ? heading : $"Column {index + 1}";
+
+    /// <summary>The cell of a column in a row; empty if the row is shorter.</summary>
+    public static string CellOf(TableRow row, int index) => index < row.Cells.Count ? row.Cells[index] : "";
 
     /// <summary>The cell of a field in a row; empty if there is none.</summary>
     public static string Cell(TableRow row, IReadOnlyDictionary<string, int> mapping, string field) =>
@@ -85,8 +91,6 @@ internal static class Columns
             }
         }
     }
-
-    private static string CellOf(TableRow row, int index) => index < row.Cells.Count ? row.Cells[index] : "";
 
     private static bool IsFormula(string cell) =>
         cell.Length > 1 && (cell[0] is '=' or '@' || (cell[0] is '+' or '-' && cell.Contains('(') && !RosterFile.IsPhone(cell)));

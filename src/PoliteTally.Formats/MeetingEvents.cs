@@ -128,7 +128,8 @@ public static class MeetingEvents
             }),
             _ => throw new FormatProblem($"“{Short(type)}” is not a kind of event known here. The kinds stand in docs/api.md."),
         };
-        return new MeetingEvent(source, id, TimeOf(element), act, new ShownName(name, Text(data, "number"), Text(data, "email")));
+        var shown = new ShownName(name, Text(data, "number"), Text(data, "email"));
+        return new MeetingEvent(source, id, TimeOf(element), act with { Beside = shown.Beside }, shown);
     }
 
     private static Instant? TimeOf(JsonElement element) => Text(element, "time") switch

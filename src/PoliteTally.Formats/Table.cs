@@ -35,13 +35,14 @@ public sealed record Table(
     /// <param name="isHeading">True of words that stand as headings in tables of this purpose.</param>
     /// <param name="headless">Whether the first row holds data already, so that there are no headings.</param>
     /// <param name="mostRows">The most rows that are read.</param>
+    /// <param name="isData">True of cells that never stand among headings; null if nothing is known of that.</param>
     /// <exception cref="FormatProblem">The file is no table that can be read.</exception>
-    public static Table Read(byte[] bytes, Func<string, bool> isHeading, bool headless = false, int mostRows = MostRows)
+    public static Table Read(byte[] bytes, Func<string, bool> isHeading, bool headless = false, int mostRows = MostRows, Func<string, bool>? isData = null)
     {
         if (Archive.IsOne(bytes))
         {
             return Workbook.Sheets(bytes, mostRows)
-                .Select(sheet => FromRows(sheet.Rows, isHeading, headless, $"sheet “{sheet.Name}” of a workbook"))
+                .Select(sheet => FromRows(sheet.Rows, isHeading, isData, headless, $"sheet “{sheet.Name}” of a workbook"))
                 .OrderByDescending(table => table.Headings.Count(isHeading))
                 .First();
         }
@@ -54,10 +55,10 @@ public sealed record Table(
         }
 
         var separator = SeparatorOf(text);
-        return FromRows(Parse(text, separator, mostRows), isHeading, headless, $"{encoding}, cut at {SeparatorNames[separator]}");
+        return FromRows(Parse(text, separator, mostRows), isHeading, isData, headless, $"{encoding}, cut at {SeparatorNames[separator]}");
     }
 
-    private static Table FromRows(IEnumerable<TableRow> rows, Func<string, bool> isHeading, bool headless, string readAs)
+    private static Table FromRows(IEnumerable<TableRow> rows, Func<string, bool> isHeading, Func<string, bool>? isData, bool headless, string readAs)
     {
         var filled = rows.Where(r => r.Cells.Any(c => c.Length > 0)).ToList();
         if (filled.Count == 0)
@@ -75,7 +76,7 @@ public sealed record Table(
 
         var headings = filled.Take(RowsToLookForHeadings)
             .Select((row, index) => (row, index, words: row.Cells.Count(isHeading)))
-            .Where(r => r.words > 0)
+            .Where(r => r.words > 0 && (isData is null || !r.row.Cells.Any(isData)))
             .OrderByDescending(r => r.words)
             .ThenBy(r => r.index)
             .Select(r => (int?)r.index)

@@ -16,6 +16,11 @@ internal static partial class TimeText
 
     private static readonly string[] Hours = ["H:mm:ss", "H:mm", "h:mm:ss tt", "h:mm tt", "H:mm:ss.FFFFFFF"];
 
+    // No way of writing a time is longer.
+    private const int MostLetters = 60;
+
+    private static readonly List<LocalDatePattern> DateReaders = [.. Dates.Select(LocalDatePattern.CreateWithInvariantCulture)];
+
     private static readonly List<Func<string, LocalDate, (LocalDateTime Local, Offset? Offset)?>> Readers = [.. Zoned(), .. Dated(), .. OfDay()];
 
     /// <summary>
@@ -52,6 +57,20 @@ internal static partial class TimeText
             { } known => zone.AtLeniently(known.Local).ToInstant(),
         };
     }
+
+    /// <summary>A cell as a time, to be put in order: the first way of writing that reads it; null if none does. A time of day is one of the lesson's day.</summary>
+    public static LocalDateTime? Sortable(string cell, LocalDateTime near)
+    {
+        var text = Tidy(cell);
+        return text.Length is 0 or > MostLetters || !text.Any(char.IsDigit) ? null
+            : Readers.Select(read => read(text, near.Date)).FirstOrDefault(read => read is not null) is { } found ? found.Local : null;
+    }
+
+    /// <summary>Whether a cell is a time of day, or a length, and nothing tells which.</summary>
+    public static bool IsClock(string cell) => Colons().IsMatch(cell.Trim());
+
+    /// <summary>Whether a cell is a day without a time.</summary>
+    public static bool IsDate(string cell) => DateReaders.Exists(d => d.Parse(Tidy(cell)) is { Success: true, Value.Year: > 1900 });
 
     /// <summary>Reads a length: "47", "47 min", "1h 2m", "00:47:12"; a bare number is in <paramref name="bareUnit"/>.</summary>
     public static Duration? Length(string text, Duration bareUnit)

@@ -105,4 +105,65 @@ public sealed class AttendanceFileTests
     [InlineData("When,Joined\nx,2026-11-02 09:30", "names")]
     [InlineData("Name,Joined\nJuno,2026-10-02 09:30", "another lesson")]
     public void A_list_that_does_not_fit_says_so(string text, string part) => string.Join(' ', Read(text).Problems).ShouldContain(part);
+
+    // Lists of layouts that no heading here was written for: what each column holds says what it is.
+    [Theory]
+    [InlineData("Person;Came;Went\nJuno Quillfeather;02.11.2026 09:31;02.11.2026 10:20\nEino Rautio;02.11.2026 09:40;02.11.2026 10:20", "name joined left")]
+    [InlineData("who_is_it,at_utc,what_they_did\nJuno,2026-11-02 09:31,entered\nJuno,2026-11-02 10:20,went out", "name time event")]
+    [InlineData("Name\tTime in\tTime out\nJuno\t9:31 AM\t10:20 AM", "name joined left")]
+    [InlineData("Nickname,Contact,Time In,Role\nJuno,juno@skerrysound.example,49 min,guest", "name email length")]
+    [InlineData("Date,Participant,In,Out\n2026-11-02,Juno,09:31,10:20", "date name joined left")]
+    [InlineData("Juno Quillfeather,2026-11-02 09:31,2026-11-02 10:20\nEino Rautio,2026-11-02 09:40,2026-11-02 10:20", "name joined left")]
+    [InlineData("Participant ID,Name,Joined at (UTC+0),Left at (UTC+0)\njuno@skerrysound.example,Juno,2026-11-02 09:31,2026-11-02 10:20", "email name joined left")]
+    [InlineData("Participant ID,Name,Joined at,Left at\nP7,Juno,2026-11-02 09:31,2026-11-02 10:20", "person name joined left")]
+    [InlineData("Wer;Gekommen am;Gegangen am;Rolle\nJuno;02.11.2026 09:31:00;02.11.2026 10:20:00;Teilnehmer\nEino;02.11.2026 09:33:00;02.11.2026 10:20:00;Teilnehmer", "name joined left")]
+    [InlineData("Log of the call\n\nNo.\tDate\tClock\tPerson\tAction\n1\t11/02/2026\t09:31:00 AM\tJuno\tconnected\n2\t11/02/2026\t10:20:00 AM\tJuno\tdisconnected", "date time name event")]
+    [InlineData("Registered;Wer;Anwesend\n01.11.2026;Juno;00:49:00", "name length")]
+    public void Columns_are_known_by_what_they_hold(string text, string fields)
+    {
+        var list = Read(text);
+        list.Columns.Where(c => c.Field is not null).Select(c => c.Field).ShouldBe(fields.Split(' '));
+        list.Unclear.ShouldBeEmpty();
+        list.Rows.ShouldAllBe(r => r.Problems.Count == 0);
+        if (list.Shape != AttendanceShape.Lengths)
+        {
+            list.Rows[0].Joined.ShouldBe(From + Duration.FromMinutes(1));
+        }
+        else
+        {
+            list.Rows[0].Length.ShouldBe(Duration.FromMinutes(49));
+        }
+    }
+
+    [Theory]
+    [InlineData("Name,Minutes,Seen\nJuno,40,2026-11-02 09:31", "“Seen” holds times")]
+    [InlineData("Name,A,B,C\nJuno,09:31,10:20,09:50", "“A” and “B” and “C” hold times")]
+    [InlineData("Name,A,B\nJuno,10:20,09:31\nEino,10:10,09:40", "“A” and “B” hold times")]
+    public void Times_whose_columns_are_not_understood_are_asked_about(string text, string part)
+    {
+        Read(text).Unclear.ShouldHaveSingleItem().ShouldContain(part);
+        // Whoever says what the columns are has answered, with whatever they say.
+        AttendanceFile.Read(Encoding.UTF8.GetBytes("Name,Minutes,Seen\nJuno,40,2026-11-02 09:31"), new Dictionary<string, int> { ["name"] = 0, ["length"] = 1 }, Faroe, From, From + Duration.FromMinutes(50))
+            .ShouldSatisfyAllConditions(l => l.Unclear.ShouldBeEmpty(), l => l.Shape.ShouldBe(AttendanceShape.Lengths));
+    }
+
+    [Fact]
+    public void A_length_that_does_not_go_with_joining_and_leaving_is_said()
+    {
+        var list = Read("Name,Joined,Left,Minutes\nJuno,09:30,09:50,20\nJuno,10:00,10:20,40\nEino,09:30,10:20,51\nZainab,09:30,10:20,20\n");
+        list.Remarks.ShouldBe(["Row 5 says 20 min of Zainab; from joining to leaving it is 50 min, and that is what counts."]);
+        list.Rows.ShouldAllBe(r => r.Problems.Count == 0);
+    }
+
+    [Theory]
+    [InlineData("Joined (UTC)", 0)]
+    [InlineData("joined_at_utc", 0)]
+    [InlineData("Join time [GMT+1]", 60)]
+    [InlineData("Joined UTC-03:30", -210)]
+    public void A_zone_in_a_heading_is_the_zone_of_its_times(string heading, int minutes)
+    {
+        var list = Read($"Name;{heading}\nJuno;2026-11-02 09:31\n", DateTimeZoneProviders.Tzdb["Asia/Tokyo"]);
+        list.NamesZone.ShouldBeTrue();
+        list.Rows[0].Joined.ShouldBe(From + Duration.FromMinutes(1) - Duration.FromMinutes(minutes));
+    }
 }

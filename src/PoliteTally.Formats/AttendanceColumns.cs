@@ -1,0 +1,193 @@
+using System.Text.RegularExpressions;
+using NodaTime;
+
+namespace PoliteTally.Formats;
+
+/// <summary>Which column of an attendance list holds what: by its heading, else by what stands in it.</summary>
+/// <param name="Fields">The column of each field.</param>
+/// <param name="Unclear">What the teacher is asked before the list is read so; empty if nothing is.</param>
+internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int> Fields, IReadOnlyList<string> Unclear)
+{
+    /// <summary>What a column can be, with the headings it goes by, the likeliest first.</summary>
+    public static readonly IReadOnlyDictionary<string, string[]> Headings = new Dictionary<string, string[]>
+    {
+        ["joined"] = ["jointime", "joined", "joinedat", "joiningtime", "timejoined", "firstjoin", "join", "entered", "enteredat", "entrytime", "timein", "from", "start", "starttime", "in", "beitritt", "beitrittszeit", "arrivée", "entrada", "arrival", "arrivaltime"],
+        ["left"] = ["leavetime", "left", "leftat", "leavingtime", "timeleft", "timeexited", "lastleave", "leave", "exited", "exitedat", "exittime", "timeout", "to", "end", "endtime", "out", "verlassen", "départ", "salida", "departure", "departuretime"],
+        ["event"] = ["event", "action", "activity", "useraction", "what", "status", "ereignis", "aktion", "acción", "état"],
+        ["time"] = ["time", "timestamp", "at", "when", "datetime", "eventtime", "zeit", "zeitpunkt", "hora", "heure"],
+        ["date"] = ["date", "day", "datum", "fecha", "jour"],
+        ["length"] = ["duration", "durationminutes", "durationmin", "minutes", "min", "timeinmeeting", "inmeetingduration", "attendanceduration", "totalduration", "totaldurationminutes", "durationseconds", "seconds", "dauer", "durée", "length", "mins", "timeinlesson"],
+        ["name"] = ["name", "fullname", "displayname", "participant", "participantname", "participants", "nameoriginalname", "username", "attendee", "student", "who", "teilnehmer", "nom", "nombre", "screenname"],
+        ["email"] = ["email", "emailaddress", "useremail", "mail", "upn"],
+        ["number"] = ["studentnumber", "studentid", "pupilnumber", "number"],
+        ["person"] = ["participantid", "userid", "personid", "attendeeid", "accountid"],
+        ["device"] = ["device", "connection", "client", "session", "sessionid", "connectionid"],
+    };
+
+    private static readonly HashSet<string> HeadingWords = [.. Headings.Values.SelectMany(w => w)];
+
+    private const int Looked = 60;
+    private const double Most = 0.8;
+    private static readonly Duration Near = Duration.FromHours(4);
+    private static readonly string[] Times = ["joined", "left", "time"];
+    private static readonly string[] ComingWords = ["join", "joined", "joins", "enter", "entered", "in", "arrived", "connected", "beigetreten", "came in", "came"];
+    private static readonly string[] GoingWords = ["leave", "left", "leaves", "exit", "exited", "out", "departed", "disconnected", "verlassen", "went out", "went", "gone"];
+
+    private enum Holds
+    {
+        Nothing,
+        Times,
+        Dates,
+        Lengths,
+        Addresses,
+        Actions,
+        Texts,
+    }
+
+    /// <summary>Whether a cell is a heading that such lists have, whatever zone stands beside it.</summary>
+    public static bool IsHeading(string cell) => HeadingWords.Contains(Known(cell));
+
+    /// <summary>Whether an event is a coming or a going, in words; neither and both are unclear.</summary>
+    public static (bool Coming, bool Going) Says(string what) =>
+        (Has(what.ToLowerInvariant(), ComingWords), Has(what.ToLowerInvariant(), GoingWords));
+
+    /// <summary>The offset from UTC that a heading names, as in “Joined (UTC+1)” or “at_utc”; null if it names none.</summary>
+    public static Offset? OffsetIn(string heading)
+    {
+        if (ZoneWords().Match(heading) is not { Success: true } zone)
+        {
+            return null;
+        }
+
+        var hours = zone.Groups["hours"] is { Success: true } h ? int.Parse(h.Value, System.Globalization.CultureInfo.InvariantCulture) : 0;
+        var minutes = zone.Groups["minutes"] is { Success: true } m ? int.Parse(m.Value, System.Globalization.CultureInfo.InvariantCulture) : 0;
+        return hours > 14 || minutes > 59 ? null : Offset.FromSeconds((zone.Groups["sign"].Value is "-" or "−" ? -1 : 1) * ((hours * 3600) + (minutes * 60)));
+    }
+
+    /// <summary>Reads a table of attendance. Without headings that are known, a first row that holds a time or an address is a row like the others.</summary>
+    /// <exception cref="FormatProblem">The file is no table that can be read.</exception>
+    public static Table TableOf(byte[] bytes, LocalDateTime near)
+    {
+        // Whoever takes part may be called “participant” in every row: a row that holds a time or an address has no headings.
+        var table = Table.Read(bytes, IsHeading, isData: IsData);
+        return !table.HeadingsKnown && table.Headings.Any(IsData) ? Table.Read(bytes, IsHeading, headless: true) : table;
+
+        bool IsData(string cell) => HoldsOf([cell], near) is Holds.Times or Holds.Dates or Holds.Addresses;
+    }
+
+    /// <summary>Guesses the columns of a table.</summary>
+    /// <param name="table">The table.</param>
+    /// <param name="near">When the lesson was to begin, in the zone of its times.</param>
+    public static AttendanceColumns Guess(Table table, LocalDateTime near)
+    {
+        var fields = new Dictionary<string, int>(Columns.Guess([.. table.Headings.Select(Known)], Headings));
+        var holds = table.Headings.Select((_, column) => HoldsOf([.. table.Rows.Take(10 * Looked).Select(r => Columns.CellOf(r, column)).Where(c => c.Length > 0).Take(Looked)], near)).ToList();
+        // “Time in” can be a moment or a length.
+        foreach (var field in Times.Where(f => fields.TryGetValue(f, out var at) && holds[at] == Holds.Lengths))
+        {
+            fields.Remove(field, out var column);
+            fields.TryAdd("length", column);
+        }
+
+        // An id of the person may be their address.
+        if (fields.TryGetValue("person", out var person) && holds[person] == Holds.Addresses && fields.TryAdd("email", person))
+        {
+            fields.Remove("person");
+        }
+
+        List<int> Free(Holds what) => [.. Enumerable.Range(0, holds.Count).Where(c => holds[c] == what && !fields.ContainsValue(c))];
+
+        Take("date", Free(Holds.Dates));
+        Take("email", Free(Holds.Addresses));
+        Take("name", [.. Free(Holds.Texts).OrderByDescending(c => table.Rows.Take(Looked).Select(r => Columns.CellOf(r, c)).Distinct().Count())]);
+        var moments = Free(Holds.Times);
+        if (!fields.ContainsKey("joined") && !fields.ContainsKey("left"))
+        {
+            Take("event", Free(Holds.Actions) is [var action] ? [action] : []);
+            Take("time", fields.ContainsKey("event") && moments is [var when] ? [when] : []);
+        }
+
+        moments = Free(Holds.Times);
+        List<string> unclear = [];
+        if (!fields.ContainsKey("joined") && !(fields.ContainsKey("event") && fields.ContainsKey("time")))
+        {
+            TakeMoments();
+        }
+
+        Take("length", Free(Holds.Lengths));
+        if (!Times.Any(fields.ContainsKey))
+        {
+            fields.Remove("date");
+        }
+
+        return new AttendanceColumns(fields, unclear);
+
+        void Take(string field, List<int> columns)
+        {
+            if (columns.Count > 0)
+            {
+                fields.TryAdd(field, columns[0]);
+            }
+        }
+
+        void TakeMoments()
+        {
+            // A time that stands under “time” without an event is a moment like any other.
+            List<int> all = [.. (fields.Remove("time", out var bare) ? moments.Append(bare) : moments).Order()];
+            switch (all)
+            {
+                case []:
+                    break;
+                case [var joined] when fields.ContainsKey("left"):
+                    fields["joined"] = joined;
+                    break;
+                case [var first, var second] when !fields.ContainsKey("left") && IsBefore(first, second):
+                    (fields["joined"], fields["left"]) = (first, second);
+                    break;
+                default:
+                    fields["joined"] = all[0];
+                    unclear.Add(all.Count == 1
+                        ? $"{Named(all)} times, and it is not clear of what: it is taken for when somebody joined."
+                        : $"{Named(all)} times, and it is not clear of what: “{Columns.TitleOf(table, all[0])}” is taken for when somebody joined.");
+                    break;
+            }
+        }
+
+        bool IsBefore(int first, int second)
+        {
+            var pairs = table.Rows.Take(Looked).Select(r => (A: TimeText.Sortable(Columns.CellOf(r, first), near), B: TimeText.Sortable(Columns.CellOf(r, second), near)))
+                .Where(p => p is { A: not null, B: not null }).ToList();
+            return pairs.Count > 0 && pairs.Count(p => p.A <= p.B) >= Most * pairs.Count;
+        }
+
+        string Named(List<int> columns) => $"{string.Join(" and ", columns.Select(c => $"“{Columns.TitleOf(table, c)}”"))} {(columns.Count == 1 ? "holds" : "hold")}";
+    }
+
+    private static Holds HoldsOf(List<string> cells, LocalDateTime near)
+    {
+        if (cells.Count == 0)
+        {
+            return Holds.Nothing;
+        }
+
+        bool Mostly(Func<string, bool> holds) => cells.Count(holds) >= Most * cells.Count;
+        // 00:47:30 is three quarters of an hour or shortly after midnight: a time of day only if the lesson is near it.
+        return Mostly(c => TimeText.Sortable(c, near) is { } time && (!TimeText.IsClock(c) || Period.Between(time, near, PeriodUnits.Ticks).ToDuration() is var gap && gap < Near && gap > -Near)) ? Holds.Times
+            : Mostly(TimeText.IsDate) ? Holds.Dates
+            : Mostly(c => c.Contains('@') && c.Contains('.')) ? Holds.Addresses
+            : Mostly(c => Says(c) is (true, false) or (false, true)) ? Holds.Actions
+            : Mostly(c => !IsBareNumber(c) && TimeText.Length(c, Duration.FromMinutes(1)) is not null) ? Holds.Lengths
+            : Mostly(c => c.Any(char.IsLetter) && c.Count(char.IsDigit) * 2 < c.Length) ? Holds.Texts
+            : Holds.Nothing;
+    }
+
+    private static bool IsBareNumber(string cell) => cell.All(c => char.IsDigit(c) || c is '.' or ',');
+
+    private static string Known(string heading) => Columns.Fold(ZoneWords().Replace(heading, ""));
+
+    private static bool Has(string text, string[] words) =>
+        words.Any(w => text == w || text.Split(' ', StringSplitOptions.RemoveEmptyEntries).Contains(w));
+
+    [GeneratedRegex(@"[\s_(\[]*(?<![a-z])(?:utc|gmt)(?![a-z])\s*(?:(?<sign>[+\-−])\s*(?<hours>\d{1,2})(?::?(?<minutes>\d{2}))?)?[\s)\]]*", RegexOptions.IgnoreCase)]
+    private static partial Regex ZoneWords();
+}
