@@ -21,6 +21,8 @@ namespace PoliteTally.Core.Tests;
 internal sealed class AnyLedger(int seed, IReadOnlyList<Guid> students, Instant start)
 {
     private static readonly string[] Names = ["Juno", "Juno Q.", "Eino's phone", "harbour-office-3", "Zai", "Mum (Barney)"];
+    // Now and then two people of one name.
+    private static readonly string[] Besides = [.. Enumerable.Repeat("", 18), "S1001", "zai@skerrysound.example"];
     private static readonly string[] Texts = ["is neap tide at half moon?", "low water at four", "the wind backs", "I think it rains", "ready"];
 
     private readonly Random _random = new(seed);
@@ -49,13 +51,13 @@ internal sealed class AnyLedger(int seed, IReadOnlyList<Guid> students, Instant 
         [typeof(ChatSaid)] = () => new ChatSaid(Student(), Any<ChatKind>(), One(2) == 0 ? Of(Texts) : null),
         [typeof(NodGiven)] = () => new NodGiven(Student(), "on time"),
         [typeof(ReminderTicked)] = () => new ReminderTicked("Start the recording"),
-        [typeof(Joined)] = () => new Joined(Of(Names), Of(["laptop", "phone", ""])),
-        [typeof(Left)] = () => new Left(Of(Names), Of(["laptop", "phone", ""])),
+        [typeof(Joined)] = () => new Joined(Of(Names), Of(["laptop", "phone", ""])) { Beside = Of(Besides) },
+        [typeof(Left)] = () => new Left(Of(Names), Of(["laptop", "phone", ""])) { Beside = Of(Besides) },
         [typeof(Seen)] = () => new Seen(Of(Names)),
         [typeof(Attended)] = () => new Attended(Of(Names), Duration.FromMinutes(One(50))),
-        [typeof(NameMatched)] = () => new NameMatched(Of(Names), One(4) == 0 ? null : Student()),
+        [typeof(NameMatched)] = () => new NameMatched(Of(Names), One(4) == 0 ? null : Student()) { Beside = Of(Besides) },
         [typeof(AskedLater)] = () => new AskedLater(Of(Names)),
-        [typeof(Renamed)] = () => new Renamed(Of(Names), Of(Names), "laptop"),
+        [typeof(Renamed)] = () => new Renamed(Of(Names), Of(Names), "laptop") { Beside = Of(Besides) },
         [typeof(NameRaisedHand)] = () => new NameRaisedHand(Of(Names), One(3) == 0),
         [typeof(NameLoweredHand)] = () => new NameLoweredHand(Of(Names), Any<HandEnd>()),
         [typeof(NameWrote)] = () => new NameWrote(Of(Names), Of(Texts), One(3) == 0),

@@ -182,12 +182,15 @@ public sealed class AttendanceTests
     [Theory]
     [InlineData("j20 l40", "Present")]
     [InlineData("", "DidNotCome")]
-    public void A_drop_in_lesson_knows_no_absence_and_no_lateness(string sightings, string status)
+    public void A_drop_in_lesson_knows_no_absence_and_no_lateness_unless_the_class_wants_it(string sightings, string status)
     {
         var result = Given.Attendance(sightings, lesson: Given.Lesson with { DropIn = true });
 
         result.Status.ToString().ShouldBe(status);
-        Given.Attendance("", excuse: "dentist", lesson: Given.Lesson with { DropIn = true }).Status.ShouldBe(AttendanceStatus.DidNotCome);
+        Given.Attendance("", excuse: "dentist", lesson: Given.Lesson with { DropIn = true }).Status.ShouldBe(AttendanceStatus.Excused);
+        var strict = AttendancePolicy.Default with { LateInDropIn = true };
+        Given.Attendance("j20 l40", lesson: Given.Lesson with { DropIn = true }, policy: strict).Status.ShouldBe(AttendanceStatus.Late);
+        Given.Attendance("j5 l40", lesson: Given.Lesson with { DropIn = true }, policy: strict).Status.ShouldBe(AttendanceStatus.Present);
     }
 
     [Theory]

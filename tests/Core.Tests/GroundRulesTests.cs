@@ -53,7 +53,7 @@ public sealed class GroundRulesTests
         RuleExamples.Of(Rules).Select(e => e.Rule).Order().ShouldBe(
             new[]
             {
-                "lateAfter", "leftEarlyBefore", "bridge", "absentBelow", "absentBelowShare", "enoughShare", "lateCredit", "creditBy", "weights",
+                "lateAfter", "lateInDropIn", "leftEarlyBefore", "bridge", "absentBelow", "absentBelowShare", "enoughShare", "lateCredit", "creditBy", "weights",
                 "speakingTarget", "uncalledHand", "signalAnswered", "signalGiven", "openLineIsChance", "marksShare", "chatTarget", "readyJoinsLine", "chatCounts", "nodPoints",
                 "absenceScoresZero", "pageByName", "pageShowsStrokes", "signalsAnyTime", "studentsHandOn", "extraTimeShare", "lowestLeftOut", "lessonsWeighTheSame", "lessonsForTerm",
             }.Order());
@@ -67,6 +67,8 @@ public sealed class GroundRulesTests
     [Fact]
     public void Examples_say_what_a_changed_rule_amounts_to()
     {
+        Example("lateInDropIn", Rules).ShouldBe("Coming to a drop-in lesson 6 min after its start is present.");
+        Example("lateInDropIn", Counting(new() { LateInDropIn = true })).ShouldBe("Coming to a drop-in lesson 6 min after its start is late.");
         Example("bridge", Counting(new() { Bridge = Duration.FromMinutes(4) })).ShouldBe("Gone for 4 min in the middle: 50 min count of 50. Gone for 5 min: 45 min.");
         Example("creditBy", Rules).ShouldContain("1 of 1");
         Example("creditBy", Counting(new() { CreditBy = CreditBy.Share })).ShouldContain("0.67 of 1");

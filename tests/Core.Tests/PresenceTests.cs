@@ -11,6 +11,19 @@ namespace PoliteTally.Core.Tests;
 /// <summary>Where somebody is, by evidence of every kind together: the newest says it, live and afterwards.</summary>
 public sealed class PresenceTests
 {
+    [Fact]
+    public void Where_no_device_is_told_presence_is_the_union_of_the_connections_however_they_lie() =>
+        Gen.Select(Gen.Int[0, 50], Gen.Int[0, 50]).Select(p => (From: Math.Min(p.Item1, p.Item2), To: Math.Max(p.Item1, p.Item2))).Array[1, 6].Sample(
+            stays =>
+            {
+                var minutes = Enumerable.Range(0, 50).Count(minute => stays.Any(s => s.From <= minute && minute < s.To));
+                // Through the entries, as a source without devices tells them.
+                var ledger = stays.SelectMany(s => new[] { Given.Noted(s.From, new Joined("Juno", "")), Given.Noted(s.To, new Left("Juno", "")) })
+                    .Append(Given.Noted(60, new NameMatched("Juno", Given.Juno)));
+                Given.State(ledger).AttendanceOf(Given.Juno, Given.Lesson, AttendancePolicy.Default with { Bridge = Duration.Zero }).Present.ShouldBe(Duration.FromMinutes(minutes));
+            },
+            print: stays => string.Join(' ', stays.Select(s => $"{s.From}-{s.To}")));
+
     [Theory]
     // sightings                  marks and roll calls     status     minutes  here   (50 min from 0; in, out: of a roll call; p, q: page opened, closed)
     [InlineData("", "in@2", "Present", 50, true)]                       // a roll call: from the start, for nobody missed them

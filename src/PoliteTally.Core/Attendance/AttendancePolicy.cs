@@ -21,6 +21,9 @@ public sealed record AttendancePolicy
     /// <summary>Arriving later than this is late. 5 min.</summary>
     public Duration LateAfter { get; init; } = Duration.FromMinutes(5);
 
+    /// <summary>Whether somebody can be late for a drop-in lesson, which nobody has to come to. No.</summary>
+    public bool LateInDropIn { get; init; }
+
     /// <summary>Leaving more than this before the end is leaving early. 5 min.</summary>
     public Duration LeftEarlyBefore { get; init; } = Duration.FromMinutes(5);
 

@@ -40,11 +40,18 @@ public enum KnownBy
 /// <summary>A sighting of a student, on one device.</summary>
 public abstract record Sighting(Instant At, Guid Entry);
 
+/// <summary>One end of a connection.</summary>
+/// <param name="At">When.</param>
+/// <param name="Entry">The entry that says so.</param>
+/// <param name="Device">Tells the connections of one name apart; empty if the source does not say.</param>
+/// <param name="Who">The name under which it was seen: the same device under two names is two connections, since files number devices name by name.</param>
+public abstract record ConnectionEnd(Instant At, Guid Entry, string Device, string Who) : Sighting(At, Entry);
+
 /// <summary>Came in.</summary>
-public sealed record JoinAt(Instant At, Guid Entry, string Device) : Sighting(At, Entry);
+public sealed record JoinAt(Instant At, Guid Entry, string Device, string Who = "") : ConnectionEnd(At, Entry, Device, Who);
 
 /// <summary>Went out.</summary>
-public sealed record LeaveAt(Instant At, Guid Entry, string Device) : Sighting(At, Entry);
+public sealed record LeaveAt(Instant At, Guid Entry, string Device, string Who = "") : ConnectionEnd(At, Entry, Device, Who);
 
 /// <summary>Was there at that moment.</summary>
 public sealed record SeenAt(Instant At, Guid Entry) : Sighting(At, Entry);

@@ -41,6 +41,7 @@ public static class AttendanceRules
         Duration? earlyLeave = presence.Stretches is [.., var last] ? to - last.To : null;
         var share = counted > Duration.Zero ? Ratio(present, counted) : presence.SeenAtAll ? 1m : 0m;
 
+        var canBeLate = !lesson.DropIn || policy.LateInDropIn;
         var (status, knownBy) = StatusOf();
         var there = status is AttendanceStatus.Present or AttendanceStatus.Late;
         var flags = presence.Flags;
@@ -67,7 +68,7 @@ public static class AttendanceRules
 
             if (marks.LastOrDefault(m => !m.ByRollCall && m.Mark is Mark.Here or Mark.Late) is { } mark)
             {
-                var late = mark.Mark == Mark.Late && !lesson.DropIn;
+                var late = mark.Mark == Mark.Late && canBeLate;
                 return (late ? AttendanceStatus.Late : AttendanceStatus.Present, KnownBy.Declared);
             }
 
@@ -76,14 +77,13 @@ public static class AttendanceRules
             var calledHere = marks.Any(m => m.Mark == Mark.Here && m.At >= from && m.At < to);
             if (!presence.SeenAtAll || (!estimated && !calledHere && present < enough))
             {
-                var missing = lesson.DropIn ? AttendanceStatus.DidNotCome
-                    : excuse is not null ? AttendanceStatus.Excused
-                    : AttendanceStatus.Absent;
-                return (missing, excuse is not null && !lesson.DropIn ? KnownBy.Declared : presence.KnownBy);
+                return excuse is not null
+                    ? (AttendanceStatus.Excused, KnownBy.Declared)
+                    : (lesson.DropIn ? AttendanceStatus.DidNotCome : AttendanceStatus.Absent, presence.KnownBy);
             }
 
             var isLate = presence.ArrivalIsKnown ? arrival > policy.LateAfter : WasMissed();
-            return (isLate && !lesson.DropIn ? AttendanceStatus.Late : AttendanceStatus.Present, presence.KnownBy);
+            return (isLate && canBeLate ? AttendanceStatus.Late : AttendanceStatus.Present, presence.KnownBy);
         }
 
         // A glimpse at 09:50 does not say that nobody was there at 09:30; a roll call or a list without them does.

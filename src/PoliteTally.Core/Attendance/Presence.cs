@@ -19,7 +19,7 @@ internal sealed record Presence(
     {
         var connections = new List<Stretch>();
         var flags = AttendanceFlags.None;
-        foreach (var device in sightings.Where(s => s is JoinAt or LeaveAt).GroupBy(DeviceOf))
+        foreach (var device in sightings.OfType<ConnectionEnd>().GroupBy(s => (s.Who, s.Device)))
         {
             flags |= PairUp(device, from, to, connections);
         }
@@ -108,17 +108,10 @@ internal sealed record Presence(
         return (Duration.Min(counted, present + gaps.Where(g => g <= bridge).Aggregate(Duration.Zero, (a, b) => a + b)), gaps.Count);
     }
 
-    private static string DeviceOf(Sighting sighting) => sighting switch
-    {
-        JoinAt join => join.Device,
-        LeaveAt leave => leave.Device,
-        _ => "",
-    };
-
     // At one and the same moment an open stretch ends before the next begins (a program that reconnects writes both with
     // one time stamp); with no stretch open, somebody came and went at once. A device has one connection at a time, so coming in again
     // means that the one before broke off unseen. Where no device is told, several may be on at once: then it is over when the last has left.
-    private static AttendanceFlags PairUp(IEnumerable<Sighting> device, Instant from, Instant to, List<Stretch> into)
+    private static AttendanceFlags PairUp(IEnumerable<ConnectionEnd> device, Instant from, Instant to, List<Stretch> into)
     {
         var flags = AttendanceFlags.None;
         Instant? joined = null;

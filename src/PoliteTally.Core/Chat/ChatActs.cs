@@ -37,7 +37,7 @@ public sealed record NameWrote(string Name, string Text, bool Private) : NameAct
     /// <inheritdoc/>
     public override string InWords => $"“{Name}” wrote in the chat";
 
-    internal override string? Typed => $"{Name}{Text}";
+    internal override string? Typed => $"{Name}{Beside}{Text}";
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         CleanText.IsBlank(Text) ? "The message is empty."

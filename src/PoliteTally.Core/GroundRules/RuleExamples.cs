@@ -35,6 +35,7 @@ public static class RuleExamples
         return
         [
             new("lateAfter", $"Coming at {Clock(policy.LateAfter)} is {Came(policy.LateAfter)}; a minute later it is {Came(policy.LateAfter + Minutes(1))}."),
+            new("lateInDropIn", $"Coming to a drop-in lesson {Words.Minutes(policy.LateAfter + Minutes(1))} after its start is {Came(policy.LateAfter + Minutes(1), dropIn: true)}."),
             new("leftEarlyBefore", LeavingEarly()),
             new("bridge", Dropping()),
             new("absentBelow", ShortStay()),
@@ -68,7 +69,7 @@ public static class RuleExamples
             new("lessonsForTerm", $"With {scheme.LessonsForTerm + scheme.LowestLeftOut - 1} scored lessons there is no term score yet; with {scheme.LessonsForTerm + scheme.LowestLeftOut} there is."),
         ];
 
-        string Came(Duration after) => Present(after, Length).Status.InWords();
+        string Came(Duration after, bool dropIn = false) => Present(after, Length, dropIn).Status.InWords();
 
         string LeavingEarly()
         {
@@ -145,12 +146,12 @@ public static class RuleExamples
             return $"One short lesson of 20 min with 100 and two of 60 min with 50 each make {Words.Plain(term?.Value ?? 0)}.";
         }
 
-        AttendanceResult Present(Duration after, double untilMinute) => untilMinute * 60 <= after.TotalSeconds
-            ? Reckon([])
-            : Reckon([Join(Start + after), Leave(Start + Minutes(untilMinute))]);
+        AttendanceResult Present(Duration after, double untilMinute, bool dropIn = false) => untilMinute * 60 <= after.TotalSeconds
+            ? Reckon([], dropIn)
+            : Reckon([Join(Start + after), Leave(Start + Minutes(untilMinute))], dropIn);
 
-        AttendanceResult Reckon(IReadOnlyList<Sighting> sightings) =>
-            AttendanceRules.Reckon(Lesson, sightings, [], null, null, [], policy);
+        AttendanceResult Reckon(IReadOnlyList<Sighting> sightings, bool dropIn = false) =>
+            AttendanceRules.Reckon(Lesson with { DropIn = dropIn }, sightings, [], null, null, [], policy);
 
         decimal Credit(Duration after, double untilMinute) => Present(after, untilMinute).Credit ?? 0;
 

@@ -108,6 +108,12 @@ public sealed partial class LessonState
 
         var strikes = Parts.See<StrikesMade>();
         var standing = strikes.Count == 0 ? more : [.. more.Where(e => !strikes.Have(e.Id))];
+        var named = standing.Select(e => e.Act).OfType<NameAct>().Where(a => a.Beside.Length > 0).ToList();
+        if (named.Count > 0 && !Parts.Change<NamesShown>().TellApart(named))
+        {
+            return false;
+        }
+
         var speaksOfNames = Array.Exists(standing, e => e.Act is NameMatched or Renamed);
         HashSet<string> counted = speaksOfNames ? [.. Names.All.Keys] : [];
         // What is said of names and of messages counts for what came before it, too.
@@ -142,7 +148,7 @@ public sealed partial class LessonState
                 Parts.Change<Evidence>().Glimpse(Whose(act.Student), entry);
                 break;
             case NameAct { ShowsPresence: true } act:
-                Parts.Change<NamesShown>().See(Names.All[act.Name], new SeenAt(entry.HappenedAt, entry.Id));
+                Parts.Change<NamesShown>().See(Names.Of(act), new SeenAt(entry.HappenedAt, entry.Id));
                 break;
         }
 

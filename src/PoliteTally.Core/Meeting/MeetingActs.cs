@@ -16,7 +16,7 @@ public sealed record Joined(string Name, string Device) : NameAct(Name)
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) => base.WhyRefused(entry, lesson) ?? DeviceTooLong(Device);
 
     internal override void Apply(LessonParts lesson, NameShown name, Entry entry) =>
-        lesson.Change<NamesShown>().See(name, new JoinAt(entry.HappenedAt, entry.Id, name.Connection(Device)));
+        lesson.Change<NamesShown>().See(name, new JoinAt(entry.HappenedAt, entry.Id, Device, name.Who));
 }
 
 /// <summary>The name left the meeting.</summary>
@@ -30,7 +30,7 @@ public sealed record Left(string Name, string Device) : NameAct(Name)
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) => base.WhyRefused(entry, lesson) ?? DeviceTooLong(Device);
 
     internal override void Apply(LessonParts lesson, NameShown name, Entry entry) =>
-        lesson.Change<NamesShown>().See(name, new LeaveAt(entry.HappenedAt, entry.Id, name.Connection(Device)));
+        lesson.Change<NamesShown>().See(name, new LeaveAt(entry.HappenedAt, entry.Id, Device, name.Who));
 }
 
 /// <summary>The name was in the meeting when a roll call was taken.</summary>
@@ -80,7 +80,7 @@ public sealed record NameMatched(string Name, Guid? Student) : NameAct(Name)
         (Student is { } student ? lesson.NotOnRoster(student) : null) ?? base.WhyRefused(entry, lesson);
 
     internal override void Learn(LessonParts lesson, Entry entry) =>
-        lesson.Change<NamesShown>().Match(Name, new NameDecision(Student, entry.Source, entry.Id));
+        lesson.Change<NamesShown>().Match(this, new NameDecision(Student, entry.Source, entry.Id));
 
     internal override void Apply(LessonParts lesson, NameShown name, Entry entry)
     {
@@ -97,7 +97,7 @@ public sealed record AskedLater(string Name) : NameAct(Name)
     /// <inheritdoc/>
     public override string InWords => $"“{Name}” will be asked later";
 
-    internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<NamesShown>().AskLater(Name, entry.Id);
+    internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<NamesShown>().AskLater(this, entry.Id);
 
     internal override void Apply(LessonParts lesson, NameShown name, Entry entry)
     {
@@ -117,21 +117,21 @@ public sealed record Renamed(string Name, string To, string Device) : NameAct(Na
     /// <inheritdoc/>
     public override Reach Reach => Reach.Everybody;
 
-    internal override string? Typed => $"{Name}{To}";
+    internal override string? Typed => $"{Name}{Beside}{To}";
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         CleanText.IsBlank(To) ? "The new name is empty."
         : TextLimits.TooLong(To, "new name", TextLimits.LongestName) ?? DeviceTooLong(Device) ?? base.WhyRefused(entry, lesson);
 
-    internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<NamesShown>().Rename(Name, To);
+    internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<NamesShown>().Rename(this, To);
 
     internal override void Apply(LessonParts lesson, NameShown name, Entry entry)
     {
         // Their connection goes on under the new name.
         var names = lesson.Change<NamesShown>();
-        names.See(name, new LeaveAt(entry.HappenedAt, entry.Id, name.Connection(Device)));
-        var now = names.All[To];
-        names.See(now, new JoinAt(entry.HappenedAt, entry.Id, now.Connection(Device)));
+        names.See(name, new LeaveAt(entry.HappenedAt, entry.Id, Device, name.Who));
+        var now = names.Know(To, Beside);
+        names.See(now, new JoinAt(entry.HappenedAt, entry.Id, Device, now.Who));
     }
 }
 

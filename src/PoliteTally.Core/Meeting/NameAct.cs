@@ -7,25 +7,30 @@ namespace PoliteTally.Core.Meeting;
 /// <param name="Name">The name exactly as it was shown.</param>
 public abstract record NameAct(string Name) : Act
 {
+    /// <summary>
+    /// What the source gives beside the name and tells two of one name apart: a student number, an address, the id of a connection. Empty if it gives nothing.
+    /// </summary>
+    public string Beside { get; init; } = "";
+
     /// <summary>As in <see cref="StudentAct.ShowsPresence"/>.</summary>
     public virtual bool ShowsPresence => false;
 
     /// <inheritdoc/>
     public override Reach Reach => Reach.WhoItIsAbout;
 
-    internal override string? Typed => Name;
+    internal override string? Typed => $"{Name}{Beside}";
 
     internal override IEnumerable<Guid> About(LessonParts lesson) =>
-        lesson.See<NamesShown>() is var names && names.All.TryGetValue(Name, out var name) && names.StudentOf(name) is { } student ? [student] : [];
+        lesson.See<NamesShown>() is var names && names.All.TryGetValue(names.WhoIs(this), out var name) && names.StudentOf(name) is { } student ? [student] : [];
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         CleanText.IsBlank(Name) ? "The name is empty."
-        : TextLimits.TooLong(Name, "name", TextLimits.LongestName);
+        : TextLimits.TooLong(Name, "name", TextLimits.LongestName) ?? TextLimits.TooLong(Beside, "address or number", TextLimits.LongestName);
 
     // A name is known from the first that is said of it.
-    internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<NamesShown>().Know(Name);
+    internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<NamesShown>().Know(Name, Beside);
 
-    internal sealed override void Apply(LessonParts lesson, Entry entry) => Apply(lesson, lesson.See<NamesShown>().All[Name], entry);
+    internal sealed override void Apply(LessonParts lesson, Entry entry) => Apply(lesson, lesson.See<NamesShown>().Of(this), entry);
 
     /// <summary>Takes what happened by it.</summary>
     /// <param name="lesson">The lesson.</param>

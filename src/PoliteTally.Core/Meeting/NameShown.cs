@@ -7,8 +7,10 @@ using PoliteTally.Core.Ledger;
 namespace PoliteTally.Core.Meeting;
 
 /// <summary>What the entries of a lesson say of one name shown in the meeting.</summary>
+/// <param name="Who">By what it is known: the name, and what stands beside it if several people were shown under the name.</param>
 /// <param name="Name">The name exactly as it was shown.</param>
-public sealed record NameShown(string Name)
+/// <param name="Beside">As in <see cref="NameAct.Beside"/>; empty if nothing stood beside it yet.</param>
+public sealed record NameShown(string Who, string Name, string Beside)
 {
     /// <summary>When it was seen.</summary>
     public IReadOnlyList<Sighting> Sightings => Seen;
@@ -25,19 +27,16 @@ public sealed record NameShown(string Name)
     /// <summary>Whether the name was to be seen online last, and when.</summary>
     public (OnlineStatus Status, Instant At)? Online { get; internal init; }
 
-    /// <summary>The id under which the acts of the name stand while it belongs to no student. Follows from the name.</summary>
-    public Guid StandsFor { get; private init; } = new(SHA256.HashData(Encoding.UTF8.GetBytes(Name)).AsSpan(0, 16));
+    /// <summary>The id under which the acts of the name stand while it belongs to no student. Follows from by what it is known.</summary>
+    public Guid StandsFor { get; private init; } = new(SHA256.HashData(Encoding.UTF8.GetBytes(Who)).AsSpan(0, 16));
 
     internal GrowingList<Sighting> Seen { get; init; } = new([]);
 
     /// <summary>What was said of this very name.</summary>
     internal NameDecision? Word { get; init; }
 
-    /// <summary>The name that was shown before it was changed to this one; null if it was not.</summary>
+    /// <summary>Who was shown before the name was changed to this one; null if it was not.</summary>
     internal string? Before { get; init; }
-
-    // The same device id under two names is two connections: files number devices name by name.
-    internal string Connection(string device) => $"{Name}\n{device}";
 }
 
 /// <summary>Whose name it is: a student, or null for "not a student".</summary>

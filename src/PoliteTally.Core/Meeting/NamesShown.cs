@@ -8,15 +8,20 @@ namespace PoliteTally.Core.Meeting;
 public sealed class NamesShown : LessonPart
 {
     private readonly Dictionary<string, NameShown> _names;
+
+    // What was seen beside a name. Two different ones are two people of one name; one is still nobody else.
+    private readonly Dictionary<string, GrowingList<string>> _besides;
     private readonly IReadOnlyDictionary<Guid, Guid> _merged;
     private GrowingList<Instant> _listsSeen;
 
     /// <param name="merged">Records that turned out to be of one student.</param>
-    internal NamesShown(IReadOnlyDictionary<Guid, Guid> merged) => (_names, _merged, _listsSeen) = (new(StringComparer.Ordinal), merged, new([]));
+    internal NamesShown(IReadOnlyDictionary<Guid, Guid> merged) =>
+        (_names, _besides, _merged, _listsSeen) = (new(StringComparer.Ordinal), new(StringComparer.Ordinal), merged, new([]));
 
-    private NamesShown(NamesShown from) => (_names, _merged, _listsSeen) = (new(from._names, StringComparer.Ordinal), from._merged, from._listsSeen);
+    private NamesShown(NamesShown from) =>
+        (_names, _besides, _merged, _listsSeen) = (new(from._names, StringComparer.Ordinal), new(from._besides, StringComparer.Ordinal), from._merged, from._listsSeen);
 
-    /// <summary>What is known of each name, by the name as shown.</summary>
+    /// <summary>What is known of each name, by <see cref="NameShown.Who"/>.</summary>
     public IReadOnlyDictionary<string, NameShown> All => _names;
 
     /// <summary>When lists of everybody who was there were seen, in order.</summary>
@@ -28,25 +33,63 @@ public sealed class NamesShown : LessonPart
     /// <summary>When the names of a student were seen.</summary>
     public IEnumerable<Sighting> SightingsOf(Guid student) => _names.Values.Where(n => StudentOf(n) == student).SelectMany(n => n.Sightings);
 
-    internal void Know(string name)
+    /// <summary>Whether two people or more were shown under this name.</summary>
+    public bool AreSeveral(string name) => _besides.GetValueOrDefault(name) is { Count: > 1 };
+
+    /// <summary>Whether somebody shown so now is of several of that name: as <see cref="AreSeveral(string)"/>, or seen with something else beside it so far.</summary>
+    public bool AreSeveral(string name, string beside) => AreSeveral(name) || (beside.Length > 0 && _besides.GetValueOrDefault(name) is [var only] && only != beside);
+
+    /// <summary>
+    /// What tells somebody apart from others of the same name; empty if there is none. Not what stood beside the name in any case: else what was said of the name
+    /// would be asked again as soon as a source gives less.
+    /// </summary>
+    public string TellingApart(string name, string beside) => AreSeveral(name) ? beside : "";
+
+    /// <summary>By what a name is known, as <see cref="NameShown.Who"/> has it.</summary>
+    public string WhoIs(string name, string beside) => TellingApart(name, beside) is { Length: > 0 } apart ? $"{name}\n{apart}" : name;
+
+    /// <summary>Whom an act is about, as <see cref="NameShown.Who"/> has it.</summary>
+    public string WhoIs(NameAct act) => WhoIs(act.Name, act.Beside);
+
+    /// <summary>The last word on whoever is shown so; null if they were not seen, or nobody has said.</summary>
+    public NameDecision? DecisionOn(string name, string beside) => _names.GetValueOrDefault(WhoIs(name, beside))?.Match;
+
+    /// <summary>What is known of whom an act is about.</summary>
+    internal NameShown Of(NameAct act) => _names[WhoIs(act)];
+
+    /// <summary>Takes what stands beside names, before anything else is made of the acts.</summary>
+    /// <returns>False if a name that was seen before turns out to be of several people: then all is to be folded anew.</returns>
+    internal bool TellApart(IEnumerable<NameAct> acts)
     {
-        if (!_names.ContainsKey(name))
+        var stillOne = true;
+        foreach (var act in acts)
         {
-            _names[name] = new NameShown(name);
+            stillOne &= TellApart(act.Name, act.Beside) && (act is not Renamed renamed || TellApart(renamed.To, act.Beside));
         }
+
+        return stillOne;
     }
 
-    internal void Match(string name, NameDecision word) => _names[name] = Known(name) with { Word = word };
-
-    internal void AskLater(string name, Guid entry) => _names[name] = Known(name) with { Later = entry };
-
-    internal void Rename(string name, string to)
+    internal NameShown Know(string name, string beside)
     {
-        Know(name);
-        _names[to] = Known(to) with { Before = name };
+        var who = WhoIs(name, beside);
+        var known = _names.GetValueOrDefault(who);
+        return known is not null && (known.Beside.Length > 0 || beside.Length == 0) ? known
+            : _names[who] = known is null ? new NameShown(who, name, beside) : known with { Beside = beside };
     }
 
-    internal void See(NameShown name, Sighting sighting) => _names[name.Name] = name with { Seen = name.Seen.With(sighting) };
+    internal void Match(NameAct act, NameDecision word) => _names[WhoIs(act)] = Know(act.Name, act.Beside) with { Word = word };
+
+    internal void AskLater(NameAct act, Guid entry) => _names[WhoIs(act)] = Know(act.Name, act.Beside) with { Later = entry };
+
+    internal void Rename(NameAct act, string to)
+    {
+        var before = Know(act.Name, act.Beside);
+        var now = Know(to, act.Beside);
+        _names[now.Who] = now with { Before = before.Who };
+    }
+
+    internal void See(NameShown name, Sighting sighting) => _names[name.Who] = name with { Seen = name.Seen.With(sighting) };
 
     internal void SeeListAt(Instant at)
     {
@@ -56,7 +99,7 @@ public sealed class NamesShown : LessonPart
         }
     }
 
-    internal void Online(NameShown name, OnlineStatus status, Instant at) => _names[name.Name] = name with { Online = (status, at) };
+    internal void Online(NameShown name, OnlineStatus status, Instant at) => _names[name.Who] = name with { Online = (status, at) };
 
     /// <summary>Settles whose each name is by all that has been said of names.</summary>
     /// <param name="counted">Names of which acts were counted already.</param>
@@ -71,12 +114,12 @@ public sealed class NamesShown : LessonPart
                 continue;
             }
 
-            if (counted.Contains(name.Name) && match?.Student != name.Match?.Student)
+            if (counted.Contains(name.Who) && match?.Student != name.Match?.Student)
             {
                 return false;
             }
 
-            _names[name.Name] = name with { Match = match };
+            _names[name.Who] = name with { Match = match };
         }
 
         return true;
@@ -84,14 +127,24 @@ public sealed class NamesShown : LessonPart
 
     internal override LessonPart Copy() => new NamesShown(this);
 
-    private NameShown Known(string name) => _names.GetValueOrDefault(name) ?? new NameShown(name);
+    private bool TellApart(string name, string beside)
+    {
+        var others = _besides.GetValueOrDefault(name);
+        if (beside.Length == 0 || (others is not null && others.Contains(beside)))
+        {
+            return true;
+        }
+
+        _besides[name] = others?.With(beside) ?? new GrowingList<string>([beside]);
+        return others is not { Count: 1 } || !_names.ContainsKey(name);
+    }
 
     // The word on it, or on a name before it, however often it was changed; a ring of changes ends.
     private NameDecision? WordOn(NameShown name)
     {
         var seen = new HashSet<string>(StringComparer.Ordinal);
         var at = name;
-        while (at.Word is null && at.Before is { } before && seen.Add(at.Name))
+        while (at.Word is null && at.Before is { } before && seen.Add(at.Who))
         {
             at = _names[before];
         }

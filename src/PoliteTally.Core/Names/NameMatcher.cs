@@ -24,12 +24,34 @@ public sealed record RosterName(
 /// <param name="Name">The name exactly as shown.</param>
 /// <param name="Number">Student number, if the source has one.</param>
 /// <param name="Email">E-mail address, if the source has one.</param>
-public sealed record ShownName(string Name, string? Number = null, string? Email = null);
+/// <param name="Connection">What the source calls their connection, where nothing else tells two of one name apart.</param>
+public sealed record ShownName(string Name, string? Number = null, string? Email = null, string? Connection = null)
+{
+    private const char ConnectionSign = '#';
+
+    /// <summary>What tells two of one name apart, in one text: the number, else the address, else the connection; empty without any.</summary>
+    public string Beside => Number ?? Email?.ToLowerInvariant() ?? (Connection is null ? "" : $"{ConnectionSign}{Connection}");
+
+    /// <summary>Whether what stands beside the name is still theirs in the next lesson: a connection is not.</summary>
+    public bool IsLasting => Connection is null || Number is not null || Email is not null;
+
+    /// <summary>The names under which two people or more are shown in a list.</summary>
+    public static IReadOnlySet<string> OfSeveral(IEnumerable<ShownName> list) =>
+        list.Where(s => s.Beside.Length > 0).Select(s => (s.Name, s.Beside)).Distinct().CountBy(s => s.Name).Where(c => c.Value > 1).Select(c => c.Key).ToHashSet(StringComparer.Ordinal);
+
+    /// <summary>The name with what stood beside it, as <see cref="Beside"/> has it.</summary>
+    public static ShownName Of(string name, string beside) =>
+        beside.Length == 0 ? new ShownName(name)
+        : beside[0] == ConnectionSign ? new ShownName(name, Connection: beside[1..])
+        : beside.Contains('@') ? new ShownName(name, Email: beside)
+        : new ShownName(name, Number: beside);
+}
 
 /// <summary>A name that this class has confirmed before.</summary>
 /// <param name="Shown">The name as it was shown.</param>
 /// <param name="Student">Whose it is; null for "not a student".</param>
-public sealed record ConfirmedName(string Shown, Guid? Student);
+/// <param name="Beside">What stood beside it, as in <see cref="ShownName.Beside"/>.</param>
+public sealed record ConfirmedName(string Shown, Guid? Student, string Beside = "");
 
 /// <summary>How well a name is known.</summary>
 public enum Certainty
@@ -91,7 +113,8 @@ public sealed class NameMatcher
     private const int ShortestWithInitial = 3;
 
     private readonly RosterWords _roster;
-    private readonly Dictionary<string, Guid?> _confirmed = new(StringComparer.Ordinal);
+    private readonly Dictionary<(string Name, string Beside), Guid?> _confirmed = [];
+    private readonly ILookup<string, Guid> _besideConfirmed;
 
     /// <summary>Prepares a roster for matching.</summary>
     /// <param name="roster">The students of the class.</param>
@@ -102,14 +125,29 @@ public sealed class NameMatcher
         _roster = new RosterWords(roster, shortForms ?? ShortForms.Shipped);
         foreach (var name in confirmed)
         {
-            _confirmed[NameFolding.AsShown(name.Shown)] = name.Student;
+            _confirmed[(NameFolding.AsShown(name.Shown), name.Beside)] = name.Student;
         }
+
+        // An address or a number may come with another name the next time, and a name without them.
+        _besideConfirmed = _confirmed.Where(c => c.Key.Beside.Length > 0 && c.Value is { } student && _roster.Has(student))
+            .SelectMany(c => new[] { (By: c.Key.Beside, c.Value), (By: c.Key.Name, c.Value) })
+            .ToLookup(c => c.By, c => c.Value!.Value, StringComparer.Ordinal);
     }
 
-    /// <summary>Matches all names of a lesson together, so that one taken for sure is proposed last for the others.</summary>
-    public IReadOnlyList<NameMatch> Match(IReadOnlyList<ShownName> shown)
+    /// <summary>
+    /// Matches all names of a lesson together: of two people of one name neither is known by it, whoever changed the name stays one person, and one taken for
+    /// sure is proposed last for the others.
+    /// </summary>
+    /// <param name="shown">The names.</param>
+    /// <param name="knownSeveral">Whether another was seen under the same name elsewhere; null if nothing is known of that.</param>
+    public IReadOnlyList<NameMatch> Match(IReadOnlyList<ShownName> shown, Func<ShownName, bool>? knownSeveral = null)
     {
-        var alone = shown.Select(Match).ToList();
+        var several = ShownName.OfSeveral(shown);
+        var alone = shown.Select(s => Match(s, several.Contains(s.Name) || knownSeveral?.Invoke(s) == true)).ToList();
+        var people = alone.Where(m => m.Shown.Beside.Length > 0 && m is { Certainty: Certainty.Sure, Student: not null })
+            .ToLookup(m => m.Shown.Beside, m => m.Student!.Value, StringComparer.Ordinal);
+        alone = alone.ConvertAll(m => m.Certainty != Certainty.Sure && m.By != MatchedBy.SomebodyOf && people[m.Shown.Beside].Distinct().ToList() is [var same]
+            ? Sure(m.Shown, MatchedBy.Identity, same) : m);
         var taken = alone.Where(m => m.Certainty == Certainty.Sure && m.Student is not null)
             .Select(m => m.Student!.Value).ToHashSet();
         return [.. alone.Select(m => m.Certainty == Certainty.Likely
@@ -118,14 +156,32 @@ public sealed class NameMatcher
     }
 
     /// <summary>Matches one name by itself.</summary>
-    public NameMatch Match(ShownName shown)
+    /// <param name="shown">The name.</param>
+    /// <param name="several">Whether two people were seen under it: then it is sure only by what stands beside it.</param>
+    public NameMatch Match(ShownName shown, bool several = false)
+    {
+        var asShown = NameFolding.AsShown(shown.Name);
+        var isConfirmed = _confirmed.TryGetValue((asShown, shown.Beside), out var word);
+        var match = Alone(shown, asShown, isConfirmed, word);
+        return several && match is { Certainty: Certainty.Sure, Student: { } student } && match.By != MatchedBy.Identity && !isConfirmed
+            ? Likely(shown, match.By, [student])
+            : match;
+    }
+
+    private NameMatch Alone(ShownName shown, string asShown, bool isConfirmed, Guid? word)
     {
         if (_roster.Identified(shown) is { } identified)
         {
             return Sure(shown, MatchedBy.Identity, identified);
         }
 
-        var said = _confirmed.TryGetValue(NameFolding.AsShown(shown.Name), out var word) && (word is null || _roster.Has(word.Value));
+        if (!isConfirmed && _besideConfirmed[shown.Beside.Length > 0 ? shown.Beside : asShown].Distinct().ToList() is { Count: > 0 } before)
+        {
+            return Likely(shown, MatchedBy.ConfirmedBefore, before);
+        }
+
+        var said = (isConfirmed || _confirmed.TryGetValue((asShown, ""), out word))
+            && (word is null || _roster.Has(word.Value));
         var (asItStands, stripped) = (NameReading.Whole(shown.Name), NameReading.Stripped(shown.Name, _roster.HasWord));
         // Words that are the whole name of somebody are that name, whatever else they mean: "Miss Adler" may be on the roster.
         var whole = NameReading.IsOtherwiseInBrackets(shown.Name) ? [] : _roster.Whole(asItStands.Forms);
