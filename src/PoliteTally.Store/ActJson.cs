@@ -147,6 +147,12 @@ public static class ActJson
                 type.Properties.Remove(derived);
             }
         }
+
+        // Most sources give nothing beside a name. What follows from an act, such as the id of an entry, stays what it was before there was such a thing.
+        if (typeof(NameAct).IsAssignableFrom(type.Type))
+        {
+            type.Properties.Single(p => p.Name == "beside").ShouldSerialize = (_, value) => value is string { Length: > 0 };
+        }
     }
 
     private sealed class Seconds : JsonConverter<Duration>

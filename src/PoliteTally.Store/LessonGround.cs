@@ -67,7 +67,7 @@ public sealed class LessonGround
 
         var merged = Rosters.Merged(db);
         var confirmed = db.KnownNames.AsNoTracking().Where(n => n.ClassId == lesson.ClassId).AsEnumerable()
-            .Select(n => new ConfirmedName(n.Shown, n.StudentId is { } id ? merged.GetValueOrDefault(id, id) : null)).ToList();
+            .Select(n => new ConfirmedName(n.Shown, n.StudentId is { } id ? merged.GetValueOrDefault(id, id) : null, n.Beside)).ToList();
         return new LessonGround(lesson, PlanJson.Of(lesson), Rosters.Of(db, lesson), merged, confirmed, shortForms);
     }
 

@@ -10,15 +10,15 @@ namespace PoliteTally.Store;
 internal sealed class LessonNames(OpenLesson lesson)
 {
     private readonly Lock _lock = new();
-    private readonly Dictionary<string, NameMatch> _matches = new(StringComparer.Ordinal);
+    private readonly Dictionary<(ShownName Shown, bool Several), NameMatch> _matches = [];
     private NameMatcher? _matcher;
 
-    public NameMatch Of(ShownName shown)
+    public NameMatch Of(ShownName shown, bool several)
     {
         lock (_lock)
         {
-            var known = shown is { Number: null, Email: null } ? _matches.GetValueOrDefault(shown.Name) : null;
-            return known ?? (_matches[shown.Name] = Matcher().Match(shown));
+            var key = (shown, Several: several || IsOfSeveral(shown));
+            return _matches.GetValueOrDefault(key) ?? (_matches[key] = Matcher().Match(shown, key.Several));
         }
     }
 
@@ -26,14 +26,16 @@ internal sealed class LessonNames(OpenLesson lesson)
     {
         lock (_lock)
         {
-            return Matcher().Match(list);
+            return Matcher().Match(list, IsOfSeveral);
         }
     }
+
+    private bool IsOfSeveral(ShownName shown) => lesson.State.Names.AreSeveral(shown.Name, shown.Beside);
 
     private NameMatcher Matcher() => _matcher ??= new NameMatcher(lesson.Roster.Select(s => s.Name), lesson.Ground.Confirmed.Concat(ConfirmedHere()), lesson.Ground.ShortForms);
 
     // What the teacher said of a name in this lesson counts for it in other capitals and spaces, too.
     private IEnumerable<ConfirmedName> ConfirmedHere() => lesson.State.Names.All.Values
         .Where(n => n.Match is { Source: Source.Tapped })
-        .Select(n => new ConfirmedName(n.Name, n.Match!.Student is { } id ? lesson.Whose(id) : null));
+        .Select(n => new ConfirmedName(n.Name, n.Match!.Student is { } id ? lesson.Whose(id) : null, lesson.State.Names.TellingApart(n.Name, n.Beside)));
 }

@@ -136,7 +136,9 @@ public sealed class OpenLesson
     }
 
     /// <summary>Whose a name in the meeting is, as far as it tells by itself.</summary>
-    public NameMatch MatchOf(ShownName shown) => _names.Of(shown);
+    /// <param name="shown">The name.</param>
+    /// <param name="several">Whether another of the name is shown beside it; what the lesson has seen is known.</param>
+    public NameMatch MatchOf(ShownName shown, bool several = false) => _names.Of(shown, several);
 
     /// <summary>Whose the names of one list are, looked at together: no two of them are sure to be the same student.</summary>
     public IReadOnlyList<NameMatch> MatchesOf(IReadOnlyList<ShownName> list) => _names.Of(list);

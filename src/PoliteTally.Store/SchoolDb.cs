@@ -109,7 +109,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<Enrolment>().HasKey(e => new { e.ClassId, e.StudentId });
         builder.Entity<Stay>().HasKey(s => new { s.ClassId, s.StudentId, s.From });
         builder.Entity<Enrolment>().HasMany(e => e.Stays).WithOne().HasForeignKey(s => new { s.ClassId, s.StudentId });
-        builder.Entity<KnownName>().HasKey(n => new { n.ClassId, n.Folded });
+        builder.Entity<KnownName>().HasKey(n => new { n.ClassId, n.Folded, n.Beside });
         builder.Entity<Lesson>().HasIndex(l => new { l.OwnerId, l.PlannedStart });
         builder.Entity<LessonPlan>().HasKey(p => p.LessonId);
         builder.Entity<Lesson>().HasOne(l => l.Plan).WithOne().HasForeignKey<LessonPlan>(p => p.LessonId);

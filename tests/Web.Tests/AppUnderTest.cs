@@ -145,6 +145,8 @@ public sealed class Visitor(string address)
 
     public Task<HttpResponseMessage> Put(string path, object body) => Http.PutAsJsonAsync(path, body, Json);
 
+    public async Task<T> Delete<T>(string path) => await Read<T>(await Http.DeleteAsync(path));
+
     public async Task<T> Put<T>(string path, object body) => await Read<T>(await Put(path, body));
 
     public Task<HttpResponseMessage> Send(string path, string content, params (string Field, string Value)[] decided) =>

@@ -59,6 +59,30 @@ public sealed class FeedTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         sheet.Head.ChatWaiting.ShouldBe(1);
     }
 
+    [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public async Task Two_of_one_name_are_two_at_the_door_and_neither_is_sure_by_the_name(bool atOnce)
+    {
+        var (room, meeting) = await Connected();
+        object[] both =
+        [
+            meeting.Event("joined", new { name = "Juno Quillfeather", email = "north@skerrysound.example" }),
+            meeting.Event("joined", new { name = "Juno Quillfeather", email = "south@skerrysound.example" }),
+        ];
+        foreach (var batch in atOnce ? [both] : both.Chunk(1))
+        {
+            (await meeting.Tell(batch)).Refused.ShouldBeEmpty();
+        }
+
+        // One who came alone was known by the name; the second of it is nobody's until somebody says so.
+        var door = (await room.Sheet()).Head.Door;
+        door.Select(d => d.Beside).ShouldBe(atOnce ? ["north@skerrysound.example", "south@skerrysound.example"] : ["south@skerrysound.example"]);
+        door[^1].Proposals.ShouldBe([room.Students["Juno"]]);
+        await room.Tap(new NameMatched("Juno Quillfeather", room.Students["Zainab"]) { Beside = "south@skerrysound.example" });
+        Row(await room.Sheet(), "Zainab").Whereabouts.ShouldBe(Whereabouts.Here);
+    }
+
     [Fact]
     public async Task A_name_that_is_nobody_s_waits_at_the_door_with_its_hand_until_one_press_says_whose_it_is()
     {

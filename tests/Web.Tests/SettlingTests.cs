@@ -10,6 +10,9 @@ using PoliteTally.Core.Names;
 using PoliteTally.Core.Notes;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Classes;
+using PoliteTally.Web.Features.Lessons;
+using PoliteTally.Web.Features.Live;
 using PoliteTally.Web.Features.Reports;
 using PoliteTally.Web.Features.Scores;
 using PoliteTally.Web.Features.Settling;
@@ -69,6 +72,103 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
     }
 
     [Fact]
+    public async Task A_file_is_taken_out_without_a_trace_and_put_back()
+    {
+        var room = await Ended();
+        var before = await Figures(room);
+        var list = List(Classroom.Now);
+        var view = await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", list));
+        var with = await Figures(room);
+        with.ShouldNotBe(before);
+
+        var file = view.Files.ShouldHaveSingleItem();
+        (await room.Teacher.Delete<SettlingView>($"/api/lessons/{room.Lesson}/files/{file.Id}")).Files[0].TakenOut.ShouldBeTrue();
+        (await Figures(room)).ShouldBe(before);
+        (await Visitor.Read<AttendanceLook>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance/preview", list))).BroughtInBefore.ShouldBeFalse("bringing it in puts it back");
+        await room.Teacher.Post<SettlingView>($"/api/lessons/{room.Lesson}/files/{file.Id}", new { });
+        (await Figures(room)).ShouldBe(with);
+        // Bringing in what was taken out is putting it back.
+        await room.Teacher.Delete<SettlingView>($"/api/lessons/{room.Lesson}/files/{file.Id}");
+        await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", list);
+        (await Figures(room)).ShouldBe(with);
+    }
+
+    [Fact]
+    public async Task What_two_files_say_stands_for_as_long_as_one_of_them_counts_whatever_is_struck_out_by_hand()
+    {
+        var room = await Ended();
+        var list = List(Classroom.Now);
+        await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", list);
+        var one = await Figures(room);
+        var view = await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", $"{list}Zainab Usman,{Iso(Classroom.Now)},\n"));
+        var two = await Figures(room);
+        async Task Out(int file) => await room.Teacher.Delete<SettlingView>($"/api/lessons/{room.Lesson}/files/{view.Files[file].Id}");
+        async Task Back(int file) => await room.Teacher.Post<SettlingView>($"/api/lessons/{room.Lesson}/files/{view.Files[file].Id}", new { });
+
+        await Out(0);
+        (await Figures(room)).ShouldBe(two, "the longer file says all that the shorter one says");
+        await Out(1);
+        await Back(0);
+        (await Figures(room)).ShouldBe(one);
+        await Back(1);
+        (await Figures(room)).ShouldBe(two);
+
+        var eino = (await room.Teacher.Get<StudentEntryList>($"/api/lessons/{room.Lesson}/students/{room.Students["Eino"]}/entries")).Entries.First(e => e.Source == Source.File);
+        await room.Tap(new Struck(eino.Id));
+        var struck = await Figures(room);
+        await Out(0);
+        await Out(1);
+        await Back(1);
+        (await Figures(room)).ShouldBe(struck);
+    }
+
+    /// <summary>Everything that the register and the names of a lesson say, as text.</summary>
+    private static async Task<string> Figures(Classroom room)
+    {
+        var view = await room.Settling();
+        return System.Text.Json.JsonSerializer.Serialize(new { view.Register, Names = view.Names.Where(n => n.First is not null) });
+    }
+
+    [Fact]
+    public async Task Two_of_one_name_in_one_list_are_decided_each_for_itself()
+    {
+        var room = await Ended();
+        var list = $"Name,E-mail,Joined,Left\nWren,north@skerrysound.example,{Iso(Classroom.Now)},\nWren,south@skerrysound.example,{Iso(Classroom.Now)},\n";
+        var view = await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", list));
+        view.Names.Select(n => (n.Name, n.Beside)).ShouldBe([("Wren", "north@skerrysound.example"), ("Wren", "south@skerrysound.example")]);
+
+        await Decide(room, new NameDecisionSent("Wren", room.Students["Eino"], false, "north@skerrysound.example"));
+        view = await Decide(room, new NameDecisionSent("Wren", room.Students["Zainab"], false, "south@skerrysound.example"));
+        view.Names.Select(n => n.Student).ShouldBe([room.Students["Eino"], room.Students["Zainab"]]);
+        view.Register.Where(r => r.KnownBy == KnownBy.Measured).Select(r => r.Called).ShouldBe(["Eino", "Zainab"], ignoreOrder: true);
+
+        // The class remembers both, and the name alone is neither.
+        var look = await Visitor.Read<AttendanceLook>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance/preview", $"{list}Wren,,{Iso(Classroom.Now)},\n"));
+        look.Names.Select(n => (n.Certainty, n.Student)).ShouldBe(
+            [(Certainty.Sure, room.Students["Eino"]), (Certainty.Sure, room.Students["Zainab"]), (Certainty.Likely, room.Students["Eino"])]);
+    }
+
+    [Fact]
+    public async Task Two_at_once_who_could_be_two_students_are_told_apart_by_their_connections()
+    {
+        var teacher = await app.SignedIn();
+        var made = await teacher.Post<ClassLine>("/api/classes", new NewClass("Island Botany"));
+        await Visitor.Read<RosterBroughtIn>(await teacher.Send($"/api/classes/{made.Id}/roster", "Given name,Family name\nWren,Ashdown\nWren,Holm\n"));
+        var lesson = await teacher.Post<LessonLine>($"/api/classes/{made.Id}/lessons", new LessonNow("Ferns", 50));
+        async Task<IEnumerable<(string, string)>> Told(int second, int secondLeaves)
+        {
+            string At(int minutes) => Iso(Classroom.Now + Duration.FromMinutes(minutes));
+            var list = $"Name,Session,Joined,Left\nWren,a7,{At(0)},{At(20)}\nWren,b2,{At(second)},{At(secondLeaves)}\n";
+            var look = await Visitor.Read<AttendanceLook>(await teacher.Send($"/api/lessons/{lesson.Id}/attendance/preview", list));
+            return look.Names.Select(n => (n.Name, n.Beside));
+        }
+
+        (await Told(second: 10, secondLeaves: 40)).ShouldBe([("Wren", "#a7"), ("Wren", "#b2")]);
+        // One after the other is somebody who came again.
+        (await Told(second: 21, secondLeaves: 40)).ShouldBe([("Wren", "")]);
+    }
+
+    [Fact]
     public async Task A_name_is_decided_remembered_and_taken_back()
     {
         var room = await Ended();
@@ -77,7 +177,7 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
         said.Register.Single(r => r.Called == "Zainab").KnownBy.ShouldBe(KnownBy.Measured);
 
         var look = await Visitor.Read<AttendanceLook>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance/preview", List(Classroom.Now)));
-        look.Names.Single(n => n.Name == "The Keeper").ShouldBe(new NameLook("The Keeper", Certainty.Sure, MatchedBy.ConfirmedBefore, room.Students["Zainab"]));
+        look.Names.Single(n => n.Name == "The Keeper").ShouldBe(new NameLook("The Keeper", "", Certainty.Sure, MatchedBy.ConfirmedBefore, room.Students["Zainab"]));
 
         var undone = await Decide(room, new NameDecisionSent("The Keeper", null, false));
         undone.Names.Single(n => n.Name == "The Keeper").Decided.ShouldBeFalse();

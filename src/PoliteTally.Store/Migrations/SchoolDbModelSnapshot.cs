@@ -88,6 +88,10 @@ namespace PoliteTally.Store.Migrations
                     b.Property<int>("Entries")
                         .HasColumnType("INTEGER");
 
+                    b.PrimitiveCollection<string>("EntryIds")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("FileName")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -104,6 +108,9 @@ namespace PoliteTally.Store.Migrations
 
                     b.Property<Guid>("OwnerId")
                         .HasColumnType("TEXT");
+
+                    b.Property<long?>("TakenOutAt")
+                        .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
 
@@ -207,6 +214,9 @@ namespace PoliteTally.Store.Migrations
                     b.Property<string>("Folded")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Beside")
+                        .HasColumnType("TEXT");
+
                     b.Property<Guid?>("LessonId")
                         .HasColumnType("TEXT");
 
@@ -227,7 +237,7 @@ namespace PoliteTally.Store.Migrations
                     b.Property<Guid?>("StudentId")
                         .HasColumnType("TEXT");
 
-                    b.HasKey("ClassId", "Folded");
+                    b.HasKey("ClassId", "Folded", "Beside");
 
                     b.ToTable("KnownNames");
                 });

@@ -14,5 +14,11 @@ public sealed class BroughtIn : IOwned
     public required string Fingerprint { get; init; }
     public int Entries { get; init; }
     public Instant NotedAt { get; init; }
+
+    /// <summary>The entries that say what it says, whether it brought them or a file before it; empty of files from before this was kept.</summary>
+    public List<Guid> EntryIds { get; set; } = [];
+
+    /// <summary>When it was taken out again; null while it counts.</summary>
+    public Instant? TakenOutAt { get; set; }
     public Lesson? Lesson { get; init; }
 }

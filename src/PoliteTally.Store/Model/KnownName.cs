@@ -9,6 +9,9 @@ public sealed class KnownName : IOwned
 
     /// <summary>The name with case, width and spaces folded, and nothing else: what is said of one name must not spread to another.</summary>
     public required string Folded { get; init; }
+
+    /// <summary>What stood beside the name and is theirs in every lesson: an address or a number; empty if nothing did.</summary>
+    public string Beside { get; init; } = "";
     public Guid OwnerId { get; set; }
     public required string Shown { get; set; }
 

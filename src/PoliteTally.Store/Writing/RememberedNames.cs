@@ -18,25 +18,27 @@ internal static class RememberedNames
             return;
         }
 
-        foreach (var name in NamesIn(entry.Act, draft).Distinct())
+        var names = draft.State().Names;
+        foreach (var (name, beside) in DecisionsIn(entry.Act, draft).Select(d => (d.Name, Beside: names.TellingApart(d.Name, d.Beside))).Distinct())
         {
-            if (NameFolding.AsShown(name) is { Length: > 0 } folded)
+            // A connection is another in the next lesson: what is said of it ends with this one.
+            if (NameFolding.AsShown(name) is { Length: > 0 } folded && ShownName.Of(name, beside).IsLasting)
             {
-                Follow(name, folded, entry, draft);
+                Follow(name, beside, folded, entry, draft);
             }
         }
     }
 
-    private static void Follow(string name, string folded, Entry entry, Draft draft)
+    private static void Follow(string name, string beside, string folded, Entry entry, Draft draft)
     {
         using var db = draft.Database();
-        var (lesson, word) = (draft.Lesson, draft.State().Names.All.GetValueOrDefault(name)?.Match);
-        var known = db.KnownNames.FirstOrDefault(n => n.ClassId == lesson.ClassId && n.Folded == folded);
+        var (lesson, word) = (draft.Lesson, draft.State().Names.DecisionOn(name, beside));
+        var known = db.KnownNames.FirstOrDefault(n => n.ClassId == lesson.ClassId && n.Folded == folded && n.Beside == beside);
         if (word is { Source: Source.Tapped })
         {
             if (known is null)
             {
-                db.KnownNames.Add(known = new KnownName { ClassId = lesson.ClassId, Folded = folded, Shown = name });
+                db.KnownNames.Add(known = new KnownName { ClassId = lesson.ClassId, Folded = folded, Beside = beside, Shown = name });
             }
 
             (known.Shown, known.StudentId, known.Origin, known.LessonId, known.NotedAt) =
@@ -51,10 +53,10 @@ internal static class RememberedNames
         draft.NamesRemembered = true;
     }
 
-    private static IEnumerable<string> NamesIn(Act act, Draft draft) => act switch
+    private static IEnumerable<NameMatched> DecisionsIn(Act act, Draft draft) => act switch
     {
-        NameMatched matched => [matched.Name],
-        Struck struck => draft.About(struck).OfType<NameMatched>().Select(m => m.Name),
+        NameMatched matched => [matched],
+        Struck struck => draft.About(struck).OfType<NameMatched>(),
         _ => [],
     };
 }

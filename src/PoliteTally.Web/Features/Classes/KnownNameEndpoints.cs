@@ -10,10 +10,11 @@ namespace PoliteTally.Web.Features.Classes;
 
 /// <summary>A name seen in a meeting of the class, whose it is, and where it came from.</summary>
 /// <param name="Student">Null for "not a student".</param>
-public sealed record KnownNameLine(string Name, Guid? Student, string Origin, Instant NotedAt);
+/// <param name="Beside">The address or the number that stood beside the name; empty if none did.</param>
+public sealed record KnownNameLine(string Name, string Beside, Guid? Student, string Origin, Instant NotedAt);
 
 /// <summary>Whose a name is; <paramref name="Known"/> false to forget it.</summary>
-public sealed record KnownNameSent(string Name, Guid? Student, bool Known);
+public sealed record KnownNameSent(string Name, Guid? Student, bool Known, string Beside = "");
 
 internal static class KnownNameEndpoints
 {
@@ -25,7 +26,7 @@ internal static class KnownNameEndpoints
         api.MapPut("/classes/{id:guid}/names", async Task<Results<Ok<IReadOnlyList<KnownNameLine>>, ProblemHttpResult>> (
             Guid id, OwnClass own, KnownNameSent word, SchoolDb db, OpenLessons openLessons, IClock clock) =>
         {
-            if (SentText.Line(word.Name, 200) is not { } name || NameFolding.AsShown(name).Length == 0)
+            if (SentText.Line(word.Name, 200) is not { } name || word.Beside is null or { Length: > 200 } || NameFolding.AsShown(name).Length == 0)
             {
                 return Refused.Because("The name is empty or too long.");
             }
@@ -35,31 +36,25 @@ internal static class KnownNameEndpoints
                 return Refused.Because("This student is not in this class.");
             }
 
-            await Remember(id, name, word.Known, word.Student, "said here", db, clock.GetCurrentInstant());
+            await Remember(id, word with { Name = name }, db, clock.GetCurrentInstant());
             openLessons.Forget(lesson => lesson.ClassId == id);
             return TypedResults.Ok(await LinesOf(id, db));
         }).WithName("DecideKnownName");
     }
 
     /// <summary>Remembers or forgets whose a name is; names that differ only in case, width and spaces are one.</summary>
-    private static async Task Remember(
-        Guid classId, string shown, bool isKnown, Guid? student, string origin, SchoolDb db, Instant now)
+    private static async Task Remember(Guid classId, KnownNameSent word, SchoolDb db, Instant now)
     {
-        var folded = NameFolding.AsShown(shown);
-        if (folded.Length == 0)
+        var (folded, beside) = (NameFolding.AsShown(word.Name), word.Beside);
+        var known = await db.KnownNames.FirstOrDefaultAsync(n => n.ClassId == classId && n.Folded == folded && n.Beside == beside);
+        if (known is null && word.Known)
         {
-            return;
+            db.KnownNames.Add(known = new KnownName { ClassId = classId, Folded = folded, Beside = beside, Shown = word.Name });
         }
 
-        var known = await db.KnownNames.FirstOrDefaultAsync(n => n.ClassId == classId && n.Folded == folded);
-        if (known is null && isKnown)
+        if (known is not null && word.Known)
         {
-            db.KnownNames.Add(known = new KnownName { ClassId = classId, Folded = folded, Shown = shown });
-        }
-
-        if (known is not null && isKnown)
-        {
-            (known.Shown, known.StudentId, known.Origin, known.NotedAt) = (shown, student, origin, now);
+            (known.Shown, known.StudentId, known.Origin, known.NotedAt) = (word.Name, word.Student, "said here", now);
         }
         else if (known is not null)
         {
@@ -74,6 +69,6 @@ internal static class KnownNameEndpoints
         var merged = Rosters.Merged(db);
         return [.. (await db.KnownNames.AsNoTracking().Where(n => n.ClassId == classId).ToListAsync())
             .OrderBy(n => n.Shown, StringComparer.OrdinalIgnoreCase)
-            .Select(n => new KnownNameLine(n.Shown, n.StudentId is { } id ? merged.GetValueOrDefault(id, id) : null, n.Origin, n.NotedAt))];
+            .Select(n => new KnownNameLine(n.Shown, n.Beside, n.StudentId is { } id ? merged.GetValueOrDefault(id, id) : null, n.Origin, n.NotedAt))];
     }
 }

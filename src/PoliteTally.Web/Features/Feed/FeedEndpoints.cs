@@ -85,13 +85,15 @@ internal static class FeedEndpoints
     /// <summary>Names that are taken without asking, once: if the teacher takes that back, it is not said again.</summary>
     private static IEnumerable<NewEntry> SureNames(IReadOnlyList<MeetingEvent> events, OpenLesson open, Instant now)
     {
-        var state = open.State;
+        var names = events.Where(e => e.Act is not NameOnline).Select(e => e.Shown)
+            .Concat(events.Select(e => e.Act).OfType<Renamed>().Select(r => ShownName.Of(r.To, r.Beside))).Distinct().ToList();
+        var several = ShownName.OfSeveral(names);
         return
-            from shown in events.Where(e => e.Act is not NameOnline).Select(e => e.Shown)
-                .Concat(events.Select(e => e.Act).OfType<Renamed>().Select(r => new ShownName(r.To))).Distinct()
-            where shown.Name.Length <= TextLimits.LongestName && state.Names.All.GetValueOrDefault(shown.Name)?.Match is null
-            let match = open.MatchOf(shown)
+            from shown in names
+            where shown.Name.Length <= TextLimits.LongestName && open.State.Names.DecisionOn(shown.Name, shown.Beside) is null
+            let match = open.MatchOf(shown, several.Contains(shown.Name))
             where match.Certainty == Certainty.Sure
-            select new NewEntry(DerivedId.Of($"{open.Lesson.Id}\nname\n{shown.Name}"), now, new NameMatched(shown.Name, match.Student));
+            select new NewEntry(DerivedId.Of($"{open.Lesson.Id}\nname\n{shown.Name}{(shown.Beside.Length > 0 ? $"\n{shown.Beside}" : "")}"), now,
+                new NameMatched(shown.Name, match.Student) { Beside = shown.Beside });
     }
 }

@@ -95,10 +95,10 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
         .Take(DoorShown)
         .Select(n =>
         {
-            var match = open.MatchOf(new ShownName(n.Name));
+            var match = open.MatchOf(ShownName.Of(n.Name, n.Beside));
             var connections = n.Sightings.OfType<JoinAt>().Count() - n.Sightings.OfType<LeaveAt>().Count();
             return new AtTheDoor(
-                n.Name, n.Sightings.Count == 0 ? null : n.Sightings.Min(s => s.At), connections > 0, match.Certainty == Certainty.Unknown ? [] : match.Proposals,
+                n.Name, state.Names.TellingApart(n.Name, n.Beside), n.Sightings.Count == 0 ? null : n.Sightings.Min(s => s.At), connections > 0, match.Certainty == Certainty.Unknown ? [] : match.Proposals,
                 match is { By: MatchedBy.SomebodyOf, Proposals: [var whose, ..] } ? whose : null, n.Later);
         });
 
@@ -224,12 +224,13 @@ public sealed record RoundHeld(string Statement, int Answered, int Silent, Insta
 
 /// <summary>A name in the meeting that belongs to nobody yet.</summary>
 /// <param name="Name">The name exactly as it was shown.</param>
+/// <param name="Beside">What tells it apart from others of the same name; empty if there is none.</param>
 /// <param name="First">When it was first seen.</param>
 /// <param name="InMeeting">Whether it is in the meeting now.</param>
 /// <param name="Proposals">Whose it could be, best first.</param>
 /// <param name="SomebodyOf">Of whom it is probably a parent or the like; null for anybody else.</param>
 /// <param name="Later">The entry by which it is to be asked later.</param>
-public sealed record AtTheDoor(string Name, Instant? First, bool InMeeting, IReadOnlyList<Guid> Proposals, Guid? SomebodyOf, Guid? Later);
+public sealed record AtTheDoor(string Name, string Beside, Instant? First, bool InMeeting, IReadOnlyList<Guid> Proposals, Guid? SomebodyOf, Guid? Later);
 
 /// <summary>Whether a student is there, at this moment of the lesson.</summary>
 public enum Whereabouts

@@ -20,10 +20,11 @@ public sealed record AttendanceLook(
     AttendancePreview List, string TimeZone, IReadOnlyList<NameLook> Names, IReadOnlyList<Person> People, bool BroughtInBefore);
 
 /// <summary>A name in an attendance list.</summary>
-public sealed record NameLook(string Name, Certainty Certainty, MatchedBy By, Guid? Student);
+/// <param name="Beside">What the list gives beside it, where it tells two of one name apart.</param>
+public sealed record NameLook(string Name, string Beside, Certainty Certainty, MatchedBy By, Guid? Student);
 
 /// <summary>The teacher's word on a name: a student, not a student, or (neither) asked again.</summary>
-public sealed record NameDecisionSent(string Name, Guid? Student, bool NotAStudent);
+public sealed record NameDecisionSent(string Name, Guid? Student, bool NotAStudent, string Beside = "");
 
 internal static class SettlingEndpoints
 {
@@ -39,32 +40,28 @@ internal static class SettlingEndpoints
             var sent = await SentFile.From(request);
             var (list, zone) = await Read(sent, open, db, owner);
             var fingerprint = FingerprintOf(sent);
-            var matches = open.MatchesOf(NamesIn(list));
+            var matches = open.MatchesOf([.. AttendanceEntries.PeopleOf(list, name => open.MatchOf(name)).Distinct()]);
             var names = open.ShortNames;
             return TypedResults.Ok(new AttendanceLook(
-                list, zone.Id, [.. matches.Select(m => new NameLook(m.Shown.Name, m.Certainty, m.By, m.Student))],
+                list, zone.Id, [.. matches.Select(m => new NameLook(m.Shown.Name, m.Shown.Beside, m.Certainty, m.By, m.Student))],
                 [.. open.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], s.Name.Whole))],
-                await db.BroughtIn.AnyAsync(f => f.LessonId == id && f.Fingerprint == fingerprint)));
+                await db.BroughtIn.AnyAsync(f => f.LessonId == id && f.Fingerprint == fingerprint && f.TakenOutAt == null)));
         }).WithName("PreviewAttendance").RequireRateLimiting(Limits.Files);
 
         api.MapPost("/lessons/{id:guid}/attendance", async Task<Results<Ok<SettlingView>, ProblemHttpResult>> (
-            Guid id, OwnLesson own, HttpRequest request, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, IClock clock) =>
+            Guid id, OwnLesson own, HttpRequest request, LedgerWriter ledger, FilesOfLesson files, OpenLessons openLessons, SchoolDb db, Owner owner, IClock clock) =>
         {
             var open = own.Open;
-            if (open.Lesson.Stage is not LessonStage.Ended)
+            if (WhyNoFiles(open) is { } notNow)
             {
-                return TypedResults.Problem(
-                    open.Lesson.Stage == LessonStage.Settled
-                        ? "This lesson is settled. Open it again first."
-                        : "End the lesson first; then bring in its list.",
-                    statusCode: StatusCodes.Status409Conflict);
+                return notNow;
             }
 
             var sent = await SentFile.From(request);
             var (list, _) = await Read(sent, open, db, owner);
-            if (list.Problems.Count > 0)
+            if (list.Problems.Concat(list.Unclear).ToList() is { Count: > 0 } unsettled)
             {
-                return TypedResults.Problem(string.Join(" ", list.Problems), statusCode: StatusCodes.Status422UnprocessableEntity);
+                return TypedResults.Problem(string.Join(" ", unsettled), statusCode: StatusCodes.Status422UnprocessableEntity);
             }
 
             if (SentFile.StillWrong(list.Rows.Select(l => (l.Row, l.Problems)), sent.LeaveOut) is { } wrong)
@@ -73,10 +70,12 @@ internal static class SettlingEndpoints
             }
 
             var now = clock.GetCurrentInstant();
-            var state = open.State;
-            var sightings = AttendanceEntries.Of(id, list, open.Times.CountedTo);
-            var sure = AttendanceEntries.Sure(id, state, open.MatchesOf(NamesIn(list)), now);
-            var result = (await ledger.Append(owner.Id, id, Source.File, sent.Name, [.. sightings, .. sure]))!;
+            var people = AttendanceEntries.PeopleOf(list, name => open.MatchOf(name));
+            var sightings = AttendanceEntries.Of(id, list, people, open.Times.CountedTo);
+            var sure = AttendanceEntries.Sure(id, open.MatchesOf([.. people.Distinct()]), now).ToList();
+            // Of whom somebody has said something already, nothing is said again.
+            var unsaid = sure.Where(e => e.Act is NameMatched named && open.State.Names.DecisionOn(named.Name, named.Beside) is null);
+            var result = (await ledger.Append(owner.Id, id, Source.File, sent.Name, [.. sightings, .. unsaid]))!;
             if (result.Refused.Count > 0)
             {
                 return TypedResults.Problem(
@@ -85,9 +84,10 @@ internal static class SettlingEndpoints
             }
 
             var fingerprint = FingerprintOf(sent);
-            if (!await db.BroughtIn.AnyAsync(f => f.LessonId == id && f.Fingerprint == fingerprint))
+            var file = await db.BroughtIn.FirstOrDefaultAsync(f => f.LessonId == id && f.Fingerprint == fingerprint);
+            if (file is null)
             {
-                db.BroughtIn.Add(new BroughtIn
+                db.BroughtIn.Add(file = new BroughtIn
                 {
                     Id = Guid.CreateVersion7(),
                     LessonId = id,
@@ -96,17 +96,28 @@ internal static class SettlingEndpoints
                     Entries = sightings.Count,
                     NotedAt = now,
                 });
-                await db.SaveChangesAsync();
             }
 
-            return TypedResults.Ok(await ViewOf((await openLessons.Find(owner.Id, id))!, db, clock));
+            // The same file may have been read in another way before.
+            file.EntryIds = [.. file.EntryIds.Union(sightings.Concat(sure).Select(e => e.Id))];
+            return await files.Count(file, takenOut: null, request.HttpContext.User.Identity?.Name ?? "") is { } refused
+                ? refused
+                : TypedResults.Ok(await ViewOf((await openLessons.Find(owner.Id, id))!, db, clock));
         }).WithName("BringInAttendance").RequireRateLimiting(Limits.Files);
+
+        api.MapDelete("/lessons/{id:guid}/files/{file:guid}", (Guid id, Guid file, OwnLesson own, FilesOfLesson files, OpenLessons openLessons, SchoolDb db, Owner owner, HttpContext http, IClock clock) =>
+            Counted(id, file, own, clock.GetCurrentInstant(), files, openLessons, db, owner, http, clock)).WithName("TakeOutFile");
+
+        api.MapPost("/lessons/{id:guid}/files/{file:guid}", (Guid id, Guid file, OwnLesson own, FilesOfLesson files, OpenLessons openLessons, SchoolDb db, Owner owner, HttpContext http, IClock clock) =>
+            Counted(id, file, own, takenOut: null, files, openLessons, db, owner, http, clock)).WithName("PutBackFile");
 
         api.MapPut("/lessons/{id:guid}/names", async Task<Results<Ok<SettlingView>, NotFound, ProblemHttpResult>> (
             Guid id, OwnLesson own, NameDecisionSent word, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, HttpContext http, IClock clock) =>
         {
             var open = own.Open;
-            if (open.State.Names.All.GetValueOrDefault(word.Name ?? "") is not { } name)
+            var decision = new NameMatched(word.Name ?? "", word.Student) { Beside = word.Beside ?? "" };
+            var names = open.State.Names;
+            if (!names.All.ContainsKey(names.WhoIs(decision)))
             {
                 return TypedResults.NotFound();
             }
@@ -114,8 +125,8 @@ internal static class SettlingEndpoints
             var now = clock.GetCurrentInstant();
             var decides = word.Student is not null || word.NotAStudent;
             IReadOnlyList<NewEntry> entries = decides
-                ? [new NewEntry(Guid.CreateVersion7(), now, new NameMatched(name.Name, word.Student))]
-                : [.. WordsOn(name.Name, open.State).Select(e => new NewEntry(Guid.CreateVersion7(), now, new Struck(e)))];
+                ? [new NewEntry(Guid.CreateVersion7(), now, decision)]
+                : [.. WordsOn(names.WhoIs(decision), open.State).Select(e => new NewEntry(Guid.CreateVersion7(), now, new Struck(e)))];
             if (entries.Count > 0)
             {
                 var result = (await ledger.Append(owner.Id, id, Source.Tapped, http.User.Identity?.Name ?? "", entries))!;
@@ -128,6 +139,26 @@ internal static class SettlingEndpoints
             return TypedResults.Ok(await ViewOf((await openLessons.Find(owner.Id, id))!, db, clock));
         }).WithName("DecideName");
     }
+
+    private static async Task<Results<Ok<SettlingView>, NotFound, ProblemHttpResult>> Counted(
+        Guid id, Guid file, OwnLesson own, Instant? takenOut, FilesOfLesson files, OpenLessons openLessons, SchoolDb db, Owner owner, HttpContext http, IClock clock)
+    {
+        if (await db.BroughtIn.FirstOrDefaultAsync(f => f.LessonId == id && f.Id == file) is not { } row)
+        {
+            return TypedResults.NotFound();
+        }
+
+        return (WhyNoFiles(own.Open) ?? await files.Count(row, takenOut, http.User.Identity?.Name ?? "")) is { } refused
+            ? refused
+            : TypedResults.Ok(await ViewOf((await openLessons.Find(owner.Id, id))!, db, clock));
+    }
+
+    private static ProblemHttpResult? WhyNoFiles(OpenLesson open) => open.Lesson.Stage switch
+    {
+        LessonStage.Ended => null,
+        LessonStage.Settled => Refused.Now("This lesson is settled. Open it again first."),
+        _ => Refused.Now("End the lesson first; then bring in its list."),
+    };
 
     private static async Task<SettlingView> ViewOf(OpenLesson open, SchoolDb db, IClock clock)
     {
@@ -144,13 +175,8 @@ internal static class SettlingEndpoints
         return (AttendanceFile.Read(sent.Bytes, sent.Mapping, zone, open.Lesson.PlannedStart, open.Lesson.PlannedEnd), zone);
     }
 
-    private static IReadOnlyList<ShownName> NamesIn(AttendancePreview list) =>
-        [.. list.Rows.Where(l => l.Problems.Count == 0)
-            .GroupBy(l => l.Name, StringComparer.Ordinal)
-            .Select(g => new ShownName(g.Key, g.Select(l => l.Number).FirstOrDefault(n => n is not null), g.Select(l => l.Email).FirstOrDefault(e => e is not null)))];
-
-    private static IEnumerable<Guid> WordsOn(string name, LessonState state) =>
-        state.Entries.Where(e => e.Act is NameMatched matched && matched.Name == name && !state.IsStruck(e.Id)).Select(e => e.Id);
+    private static IEnumerable<Guid> WordsOn(string who, LessonState state) =>
+        state.Entries.Where(e => e.Act is NameMatched matched && state.Names.WhoIs(matched) == who && !state.IsStruck(e.Id)).Select(e => e.Id);
 
     private static string FingerprintOf(SentFile sent) => Convert.ToHexString(SHA256.HashData(sent.Bytes));
 }

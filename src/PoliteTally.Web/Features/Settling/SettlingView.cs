@@ -16,7 +16,11 @@ namespace PoliteTally.Web.Features.Settling;
 public sealed record SettlingView(
     LessonLine Lesson, Instant CountedFrom, Instant CountedTo, IReadOnlyList<FileIn> Files, IReadOnlyList<NameLine> Names,
     IReadOnlyList<RegisterLine> Register, IReadOnlyList<Person> People, int TurnsWithoutOutcome, Guid? SettledBy, Instant Now,
-    int ChatWaiting, IReadOnlyList<PutAway> PutAway);
+    int ChatWaiting, IReadOnlyList<PutAway> PutAway, IReadOnlyList<GuestLine> Guests);
+
+/// <summary>Somebody who came to a drop-in lesson and stands on no roster.</summary>
+/// <param name="Decided">Whether it is said that they are no student; else nobody has said anything of the name.</param>
+public sealed record GuestLine(string Name, string Beside, bool Decided, double PresentSeconds, IReadOnlyList<decimal[]> Ribbon);
 
 /// <summary>Something that stands here and nowhere else: a message that was hidden, or an aside.</summary>
 /// <param name="Entry">The entry that hid it, or that noted it.</param>
@@ -25,13 +29,16 @@ public sealed record SettlingView(
 public sealed record PutAway(Guid Entry, Instant At, string Who, string Text, bool IsAside);
 
 /// <summary>A file that was brought in.</summary>
-public sealed record FileIn(string Name, int Entries, Instant NotedAt);
+/// <param name="CanBeTakenOut">Whether it is known which entries are its own.</param>
+/// <param name="TakenOut">Whether it was taken out again, and counts for nothing.</param>
+public sealed record FileIn(Guid Id, string Name, int Entries, Instant NotedAt, bool CanBeTakenOut, bool TakenOut);
 
 /// <summary>A name seen in the meeting.</summary>
+/// <param name="Beside">What tells it apart from others of the same name; empty if there is none.</param>
 /// <param name="Decided">Whether the ledger says whose it is.</param>
 /// <param name="ByTeacher">Whether the teacher said so.</param>
 public sealed record NameLine(
-    string Name, Instant? First, Instant? Last, double? Seconds, Certainty Certainty, MatchedBy By, bool Decided, bool ByTeacher,
+    string Name, string Beside, Instant? First, Instant? Last, double? Seconds, Certainty Certainty, MatchedBy By, bool Decided, bool ByTeacher,
     Guid? Student, IReadOnlyList<Guid> Proposals);
 
 /// <summary>What one kind of source says of a student's attendance.</summary>
@@ -52,16 +59,33 @@ internal static class SettlingViews
     {
         var state = open.State;
         var shown = state.Names.All.Values.Where(n => n.Sightings.Count > 0).ToList();
-        var matches = open.MatchesOf([.. shown.Select(n => new ShownName(n.Name))]);
+        var matches = open.MatchesOf([.. shown.Select(n => ShownName.Of(n.Name, n.Beside))]);
         var names = open.ShortNames;
         return new SettlingView(
             LessonLine.Of(open.Lesson, open.ClassName), open.Times.CountedFrom, open.Times.CountedTo,
-            [.. files.Select(f => new FileIn(f.FileName, f.Entries, f.NotedAt))],
+            [.. files.Select(f => new FileIn(f.Id, f.FileName, f.Entries, f.NotedAt, f.EntryIds.Count > 0, f.TakenOutAt is not null))],
             [.. shown.Zip(matches, (name, match) => LineOf(name, match, state)).OrderBy(n => n.Decided).ThenBy(n => n.Name, StringComparer.OrdinalIgnoreCase)],
             [.. open.Roster.Select(s => LineOf(s, state, open.Times, open.Rules.Scheme.Attendance))],
             [.. open.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], s.Name.Whole))],
             state.HandLine.Turns.Count(t => t.Outcome is null), state.Course.SettledBy, now,
-            state.Chat.Messages.Count(m => m.IsToSweep), PutAwayIn(state, names));
+            state.Chat.Messages.Count(m => m.IsToSweep), PutAwayIn(state, names),
+            open.Lesson.DropIn ? [.. GuestsOf(shown, state, open.Times, open.Rules.Scheme.Attendance)] : []);
+    }
+
+    private static IEnumerable<GuestLine> GuestsOf(IReadOnlyList<NameShown> shown, LessonState state, LessonTimes times, AttendancePolicy policy) =>
+        from name in shown
+        where state.Names.StudentOf(name) is null
+        let stay = AttendanceRules.Reckon(times, name.Sightings, [], null, null, [], policy)
+        where stay.Stretches.Count > 0 || stay.Present > Duration.Zero
+        orderby name.Name
+        select new GuestLine(name.Name, state.Names.TellingApart(name.Name, name.Beside), name.Match is not null, stay.Present.TotalSeconds, RibbonOf(stay, times));
+
+    private static IReadOnlyList<decimal[]> RibbonOf(AttendanceResult attendance, LessonTimes times)
+    {
+        var whole = times.CountedTo - times.CountedFrom;
+        return [.. attendance.Stretches.Select(s => new[] { At(s.From), At(s.To) })];
+
+        decimal At(Instant moment) => whole <= Duration.Zero ? 0 : (decimal)((moment - times.CountedFrom) / whole);
     }
 
     private static IReadOnlyList<PutAway> PutAwayIn(LessonState state, IReadOnlyDictionary<Guid, string> names)
@@ -77,7 +101,7 @@ internal static class SettlingViews
         var times = name.Sightings.Where(s => s is not PresentFor).Select(s => s.At).ToList();
         var length = name.Sightings.OfType<PresentFor>().Select(p => p.Length.TotalSeconds).DefaultIfEmpty().Sum();
         return new NameLine(
-            name.Name, times.Count > 0 ? times.Min() : null, times.Count > 0 ? times.Max() : null, length > 0 ? length : null,
+            name.Name, state.Names.TellingApart(name.Name, name.Beside), times.Count > 0 ? times.Min() : null, times.Count > 0 ? times.Max() : null, length > 0 ? length : null,
             match.Certainty, match.By, name.Match is not null, name.Match?.Source == Source.Tapped,
             name.Match is null ? match.Student : name.Match.Student is { } whose ? state.Whose(whose) : null, match.Proposals);
     }
@@ -95,16 +119,13 @@ internal static class SettlingViews
         var seen = sightings.Count == 0
             ? null
             : AttendanceRules.Reckon(times, sightings, [], null, null, state.Names.ListsSeen, policy);
-        var whole = times.CountedTo - times.CountedFrom;
         return new RegisterLine(
             id, ShortNames.CalledName(student.Name), student.Name.Family, result.Status, result.KnownBy, result.InWords(),
             result.Present.TotalSeconds,
-            [.. result.Stretches.Select(s => new[] { At(s.From), At(s.To) })],
+            RibbonOf(result, times),
             SaidBy(tapped), SaidBy(seen), declared,
             !declared && tapped is not null && seen is not null && tapped.Status != seen.Status,
             state.Evidence.ExcuseOf(id)?.Reason, marks is [.., { ByRollCall: true, Mark: Mark.Left } call] ? call.At : null);
-
-        decimal At(Instant moment) => whole <= Duration.Zero ? 0 : (decimal)((moment - times.CountedFrom) / whole);
 
         static Said? SaidBy(AttendanceResult? said) => said is null ? null : new Said(said.Status, said.InWords());
     }
