@@ -1204,6 +1204,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lessons/{id}/files/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["PutBackFile"];
+        delete: operations["TakeOutFile"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons/{id}/names": {
         parameters: {
             query?: never;
@@ -1340,6 +1356,7 @@ export interface components {
             /** @enum {string} */
             type?: "askedLater";
             name: string;
+            beside?: string;
         };
         ActAttended: {
             /** @enum {string} */
@@ -1347,6 +1364,7 @@ export interface components {
             /** @description Seconds. */
             length: number;
             name: string;
+            beside?: string;
         };
         ActBallotsCounted: {
             /** @enum {string} */
@@ -1474,6 +1492,7 @@ export interface components {
             type?: "joined";
             device: string;
             name: string;
+            beside?: string;
         };
         ActKeyCorrected: {
             /** @enum {string} */
@@ -1492,6 +1511,7 @@ export interface components {
             type?: "left";
             device: string;
             name: string;
+            beside?: string;
         };
         ActLessonEnded: {
             /** @enum {string} */
@@ -1525,6 +1545,7 @@ export interface components {
             type?: "nameLoweredHand";
             end: components["schemas"]["HandEnd"];
             name: string;
+            beside?: string;
         };
         ActNameMatched: {
             /** @enum {string} */
@@ -1532,12 +1553,14 @@ export interface components {
             /** Format: uuid */
             student: null | string;
             name: string;
+            beside?: string;
         };
         ActNameOnline: {
             /** @enum {string} */
             type?: "nameOnline";
             status: components["schemas"]["OnlineStatus"];
             name: string;
+            beside?: string;
         };
         ActNameRaisedHand: {
             /** @enum {string} */
@@ -1545,12 +1568,14 @@ export interface components {
             /** @default false */
             ready: boolean;
             name: string;
+            beside?: string;
         };
         ActNameReacted: {
             /** @enum {string} */
             type?: "nameReacted";
             reaction: string;
             name: string;
+            beside?: string;
         };
         ActNameWrote: {
             /** @enum {string} */
@@ -1558,6 +1583,7 @@ export interface components {
             text: string;
             private: boolean;
             name: string;
+            beside?: string;
         };
         ActNodGiven: {
             /** @enum {string} */
@@ -1633,6 +1659,7 @@ export interface components {
             to: string;
             device: string;
             name: string;
+            beside?: string;
         };
         ActResultsPut: {
             /** @enum {string} */
@@ -1667,6 +1694,7 @@ export interface components {
             /** @enum {string} */
             type?: "seen";
             name: string;
+            beside?: string;
         };
         ActSignalGiven: {
             /** @enum {string} */
@@ -1861,6 +1889,7 @@ export interface components {
         AttendancePolicy: {
             /** @description Seconds. */
             lateAfter?: number;
+            lateInDropIn?: boolean;
             /** @description Seconds. */
             leftEarlyBefore?: number;
             /** @description Seconds. */
@@ -1881,6 +1910,8 @@ export interface components {
             namesZone: boolean;
             rows: components["schemas"]["AttendanceRow"][];
             problems: string[];
+            unclear: string[];
+            remarks: string[];
         };
         AttendanceRow: {
             /** Format: int32 */
@@ -1888,6 +1919,7 @@ export interface components {
             name: string;
             number: null | string;
             email: null | string;
+            person: null | string;
             device: string;
             joined: null | components["schemas"]["Instant"];
             left: null | components["schemas"]["Instant"];
@@ -1900,6 +1932,7 @@ export interface components {
         AttendanceStatus: "present" | "late" | "absent" | "excused" | "didNotCome";
         AtTheDoor: {
             name: string;
+            beside: string;
             first: null | components["schemas"]["Instant"];
             inMeeting: boolean;
             proposals: string[];
@@ -2251,10 +2284,14 @@ export interface components {
             entries: string[];
         };
         FileIn: {
+            /** Format: uuid */
+            id: string;
             name: string;
             /** Format: int32 */
             entries: number;
             notedAt: components["schemas"]["Instant"];
+            canBeTakenOut: boolean;
+            takenOut: boolean;
         };
         GroupsBefore: {
             /** Format: uuid */
@@ -2280,6 +2317,14 @@ export interface components {
             size: null | number;
             /** Format: int32 */
             seed: number;
+        };
+        GuestLine: {
+            name: string;
+            beside: string;
+            decided: boolean;
+            /** Format: double */
+            presentSeconds: number;
+            ribbon: number[][];
         };
         /** @enum {unknown} */
         HandEnd: "withdrawn" | "setDown" | "lapsed";
@@ -2346,6 +2391,7 @@ export interface components {
         KnownBy: "nothing" | "estimated" | "measured" | "declared";
         KnownNameLine: {
             name: string;
+            beside: string;
             /** Format: uuid */
             student: null | string;
             origin: string;
@@ -2356,6 +2402,8 @@ export interface components {
             /** Format: uuid */
             student: null | string;
             known: boolean;
+            /** @default  */
+            beside: string;
         };
         LastEntry: {
             /** Format: uuid */
@@ -2560,9 +2608,12 @@ export interface components {
             /** Format: uuid */
             student: null | string;
             notAStudent: boolean;
+            /** @default  */
+            beside: string;
         };
         NameLine: {
             name: string;
+            beside: string;
             first: null | components["schemas"]["Instant"];
             last: null | components["schemas"]["Instant"];
             /** Format: double */
@@ -2577,6 +2628,7 @@ export interface components {
         };
         NameLook: {
             name: string;
+            beside: string;
             certainty: components["schemas"]["Certainty"];
             by: components["schemas"]["MatchedBy"];
             /** Format: uuid */
@@ -3293,6 +3345,7 @@ export interface components {
             /** Format: int32 */
             chatWaiting: number;
             putAway: components["schemas"]["PutAway"][];
+            guests: components["schemas"]["GuestLine"][];
         };
         ShelfLine: {
             /** Format: uuid */
@@ -6125,6 +6178,66 @@ export interface operations {
             header?: never;
             path: {
                 id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettlingView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    PutBackFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                file: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettlingView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    TakeOutFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                file: string;
             };
             cookie?: never;
         };

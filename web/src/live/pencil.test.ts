@@ -51,8 +51,8 @@ const view = {
     callers: [],
     timers: [],
     door: [
-      { name: 'galaxy tab 7', first: 1, inMeeting: true, proposals: [], somebodyOf: null, later: null },
-      { name: 'harbour-office-3', first: 2, inMeeting: true, proposals: [], somebodyOf: null, later: null },
+      { name: 'galaxy tab 7', beside: '', first: 1, inMeeting: true, proposals: [], somebodyOf: null, later: null },
+      { name: 'harbour-office-3', beside: '', first: 2, inMeeting: true, proposals: [], somebodyOf: null, later: null },
     ],
   },
   rows: [row('juno'), row('eino')],
@@ -277,6 +277,8 @@ describe('the lesson as a whole is drawn at once', () => {
     expect(after({ type: 'nameMatched', name: 'galaxy tab 7', student: 'juno' }).door.map((d) => d.name)).toEqual([
       'harbour-office-3',
     ])
+    // Another of the same name stays.
+    expect(after({ type: 'nameMatched', name: 'galaxy tab 7', beside: '#b2', student: 'juno' }).door).toHaveLength(2)
     expect(after({ type: 'askedLater', name: 'galaxy tab 7' }).door.map((d) => d.name)).toEqual([
       'harbour-office-3',
       'galaxy tab 7',

@@ -96,6 +96,10 @@ const inkedOf = (row: Row) => {
   return drawn
 }
 
+/** Whether an act is about somebody at the door: by name, and by what tells two of one name apart. */
+const isOf = (act: { name: string; beside?: string }, one: Schemas['AtTheDoor']) =>
+  one.name === act.name && one.beside === (act.beside ?? '')
+
 /**
  * Draws what this browser has noted over what the server has said. Nothing is decided here: the rules live on the server,
  * and as soon as its sheet shows an entry, this stops drawing it.
@@ -329,12 +333,12 @@ function apply(
       drawn.callers = drawn.callers.filter((c) => c.session !== act.session)
       break
     case 'nameMatched':
-      drawn.door = drawn.door.filter((d) => d.name !== act.name)
+      drawn.door = drawn.door.filter((d) => !isOf(act, d))
       break
     case 'askedLater':
       drawn.door = [
-        ...drawn.door.filter((d) => d.name !== act.name),
-        ...drawn.door.filter((d) => d.name === act.name).map((d) => ({ ...d, later: entry.id })),
+        ...drawn.door.filter((d) => !isOf(act, d)),
+        ...drawn.door.filter((d) => isOf(act, d)).map((d) => ({ ...d, later: entry.id })),
       ]
       break
   }

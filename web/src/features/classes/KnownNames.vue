@@ -19,7 +19,12 @@ const whose = (student: string | null) => {
 
 async function forget(line: Schemas['KnownNameLine']) {
   const put = (known: boolean) =>
-    ask(api.PUT('/api/classes/{id}/names', { params, body: { name: line.name, student: line.student, known } }))
+    ask(
+      api.PUT('/api/classes/{id}/names', {
+        params,
+        body: { name: line.name, beside: line.beside, student: line.student, known },
+      }),
+    )
   await put(false)
   emit('done', { said: `“${line.name}” is asked about again when it is seen.`, undo: () => put(true) })
 }
@@ -29,9 +34,10 @@ async function forget(line: Schemas['KnownNameLine']) {
   <section v-if="names.data.value?.length" aria-labelledby="known-names">
     <h2 id="known-names" class="rule-head">Names seen before</h2>
     <ul>
-      <li v-for="line in names.data.value" :key="line.name" class="rule-line">
+      <li v-for="line in names.data.value" :key="line.name + line.beside" class="rule-line">
         <span class="min-w-0 flex-1 truncate"
-          >“{{ line.name }}” <span class="text-ink-soft">is</span> {{ whose(line.student) }}</span
+          >“{{ line.name }}”<template v-if="line.beside"> ({{ line.beside }})</template>
+          <span class="text-ink-soft">is</span> {{ whose(line.student) }}</span
         >
         <span class="text-small text-ink-soft">{{ line.origin || 'noted' }}, {{ shortDay(line.notedAt) }}</span>
         <button class="quiet text-small" :aria-label="`Take back: ${line.name}`" @click="forget(line)">

@@ -42,6 +42,7 @@ export const ruleSections: readonly { head: string; fields: readonly RuleField[]
     head: 'Attendance',
     fields: [
       attendance('lateAfter', 'Late after', 'min'),
+      attendance('lateInDropIn', 'In a drop-in lesson', 'choice', yesNo('the same is late', 'nobody is late')),
       attendance('lateCredit', 'Credit of a late student', 'of 1', { step: 0.05 }),
       attendance('leftEarlyBefore', 'Left early before', 'min'),
       attendance('bridge', 'A dropout is bridged up to', 'min'),

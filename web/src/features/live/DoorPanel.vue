@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useLive } from '../../live/lesson'
+import type { Schemas } from '../../api/client'
 import type { Act } from '../../live/outbox'
 import { hour } from '../../ui/format'
 import SidePanel from './SidePanel.vue'
@@ -15,7 +16,8 @@ const nameOf = (id: string) => rows.value.find((r) => r.id === id)?.shortName ??
 const sure = computed(() => drawn.value?.callers.filter((c) => c.sure) ?? [])
 const admit = (session: string, student: string | null): Act => ({ type: 'pageAdmitted', session, student })
 const letIn = () => note(...sure.value.map((c) => admit(c.session, c.sure)))
-const match = (name: string, student: string | null) => note({ type: 'nameMatched', name, student })
+const match = ({ name, beside }: Schemas['AtTheDoor'], student: string | null) =>
+  note({ type: 'nameMatched', name, beside, student })
 </script>
 
 <template>
@@ -48,9 +50,10 @@ const match = (name: string, student: string | null) => note({ type: 'nameMatche
     <p v-if="!drawn?.door.length && !drawn?.callers.length" class="py-2 text-ink-soft">
       Everybody in the meeting is known. Who knocks next waits here.
     </p>
-    <div v-for="one in drawn?.door" :key="one.name" class="border-b border-rule py-2">
+    <div v-for="one in drawn?.door" :key="one.name + one.beside" class="border-b border-rule py-2">
       <p class="flex items-baseline justify-between gap-2">
         <bdi class="truncate font-bold" :title="one.name">{{ one.name }}</bdi>
+        <span v-if="one.beside" class="min-w-0 flex-1 truncate text-small text-ink-soft">{{ one.beside }}</span>
         <span class="shrink-0 text-small text-ink-soft">
           <template v-if="one.first === null">{{ one.later ? 'later' : 'seen online' }}</template>
           <template v-else
@@ -63,17 +66,23 @@ const match = (name: string, student: string | null) => note({ type: 'nameMatche
           v-for="student in one.proposals.slice(0, 3)"
           :key="student"
           class="quiet font-semibold"
-          @click="match(one.name, student)"
+          @click="match(one, student)"
         >
           {{ nameOf(student) }}
         </button>
         <i v-if="one.somebodyOf" class="text-ink-soft">probably somebody of {{ nameOf(one.somebodyOf) }}</i>
-        <button class="quiet" :class="{ 'font-semibold': one.somebodyOf }" @click="match(one.name, null)">
+        <button class="quiet" :class="{ 'font-semibold': one.somebodyOf }" @click="match(one, null)">
           not a student
         </button>
-        <button v-if="!one.later" class="quiet" @click="note({ type: 'askedLater', name: one.name })">later</button>
+        <button
+          v-if="!one.later"
+          class="quiet"
+          @click="note({ type: 'askedLater', name: one.name, beside: one.beside })"
+        >
+          later
+        </button>
       </div>
-      <StudentFinder :label="`Somebody else is “${one.name}”`" @choose="(student) => match(one.name, student)" />
+      <StudentFinder :label="`Somebody else is “${one.name}”`" @choose="(student) => match(one, student)" />
     </div>
   </SidePanel>
 </template>

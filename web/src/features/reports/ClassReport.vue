@@ -35,7 +35,6 @@ function there(row: Schemas['ReportRow']) {
   if (row.excused) parts.push(`${row.excused} excused`)
   return parts.join(', ')
 }
-const spans = (cell: Schemas['ReportCell']) => cell.stretches.map((s) => [s[0]!, s[1]!] as [number, number])
 const label = (cell: Schemas['ReportCell'], i: number) =>
   `lesson ${report.value!.lessons[i]!.number}: ${cell.status}${cell.notes ? `, ${cell.notes}` : ''}`
 const print = () => window.print()
@@ -104,7 +103,7 @@ const print = () => window.print()
                     class="flex items-center gap-1 text-small"
                     ><StatusMark :status="cell.status" /><i>{{ cell.status === 'absent' ? 'abs' : 'exc' }}</i></span
                   >
-                  <PresenceRibbon v-else :stretches="spans(cell)" :spoke="cell.spoke" :label="label(cell, i)" />
+                  <PresenceRibbon v-else :stretches="cell.stretches" :spoke="cell.spoke" :label="label(cell, i)" />
                 </template>
               </td>
               <td class="there text-small">{{ there(row) }}</td>

@@ -5,6 +5,7 @@ import { count, hour, minutes } from '../../ui/format'
 import ColumnChooser from '../../ui/ColumnChooser.vue'
 import FileDrop from '../../ui/FileDrop.vue'
 import Notice from '../../ui/Notice.vue'
+import FilesBroughtIn from './FilesBroughtIn.vue'
 
 const props = defineProps<{ id: string; broughtIn: Schemas['FileIn'][]; demo?: string }>()
 const emit = defineEmits<{ done: [view: Schemas['SettlingView']] }>()
@@ -16,8 +17,10 @@ const fields = [
   { name: 'length', label: 'minutes there' },
   { name: 'event', label: 'event (joined or left)' },
   { name: 'time', label: 'time of the event' },
+  { name: 'date', label: 'day of its times' },
   { name: 'email', label: 'e-mail address' },
   { name: 'number', label: 'student number' },
+  { name: 'person', label: 'id of the person' },
   { name: 'device', label: 'device' },
 ] as const
 // Browsers do not list every name of a zone; the school's own is always there.
@@ -35,6 +38,15 @@ const busy = ref(false)
 const wrong = computed(() => look.value?.list.rows.filter((l) => l.problems.length) ?? [])
 const sureOf = (certainty: Schemas['Certainty']) => look.value?.names.filter((n) => n.certainty === certainty) ?? []
 const nameOf = (student: string | null) => look.value?.people.find((p) => p.id === student)?.fullName ?? 'not a student'
+
+/** What its columns are taken for now, as a decision. */
+const taken = computed(() =>
+  Object.fromEntries((look.value?.list.columns ?? []).flatMap((c) => (c.field ? [[c.field, c.index]] : []))),
+)
+const headingsOf = (used: boolean) =>
+  look.value?.list.columns.filter((c) => !!c.field === used).map((c) => c.heading) ?? []
+const used = computed(() => headingsOf(true))
+const unused = computed(() => headingsOf(false))
 
 const decided = () => {
   const form: Record<string, string> = { leaveOut: String(leaveOut.value) }
@@ -94,11 +106,7 @@ function rezone(event: Event) {
 
 <template>
   <div>
-    <ul v-if="broughtIn.length" class="mb-2">
-      <li v-for="f in broughtIn" :key="f.name + f.notedAt" class="border-b border-rule py-1">
-        <b>{{ f.name }}</b> {{ count(f.entries, 'entry', 'entries') }}, brought in at {{ hour(f.notedAt) }}
-      </li>
-    </ul>
+    <FilesBroughtIn v-if="broughtIn.length" :lesson="id" :files="broughtIn" @done="emit('done', $event)" />
     <FileDrop
       class="mt-3 max-w-[46rem]"
       what="the attendance list of the meeting"
@@ -117,6 +125,11 @@ function rezone(event: Event) {
         >This very file was brought in before. Bringing it in again changes nothing.</Notice
       >
       <Notice v-for="p in look.list.problems" :key="p" tone="wrong">{{ p }}</Notice>
+      <Notice v-if="look.list.unclear.length" tone="wrong">
+        {{ look.list.unclear.join(' ') }} Say below what its columns are, or
+        <button class="press" @click="remap(taken)">read it so</button>
+      </Notice>
+      <Notice v-for="remark in look.list.remarks" :key="remark">{{ remark }}</Notice>
       <p v-if="!look.list.namesZone" class="mt-2">
         <label>
           <span class="marked">The file does not say its time zone.</span> Its times are read as
@@ -126,6 +139,10 @@ function rezone(event: Event) {
         </label>
       </p>
       <div class="mt-3 max-w-[46rem]">
+        <p class="mb-1 text-small text-ink-soft">
+          Used: {{ used.join(', ') || 'no column' }}.
+          <template v-if="unused.length">Not used: {{ unused.join(', ') }}.</template>
+        </p>
         <ColumnChooser :columns="look.list.columns" :fields="fields" @change="remap" />
       </div>
 
@@ -147,7 +164,7 @@ function rezone(event: Event) {
           {{ sureOf('likely').length }} likely, {{ sureOf('unknown').length }} unknown. You decide about these next.
         </p>
         <ul class="names">
-          <li v-for="n in look.names" :key="n.name">
+          <li v-for="n in look.names" :key="n.name + n.beside">
             <b>{{ n.name }}</b>
             <i class="text-ink-soft">{{
               n.certainty === 'unknown' ? 'unknown' : `${n.certainty}: ${nameOf(n.student)}`
@@ -178,7 +195,11 @@ function rezone(event: Event) {
           </table>
         </details>
         <p class="mt-4 flex gap-5">
-          <button class="press-first" :disabled="busy || (wrong.length > 0 && !leaveOut)" @click="bringIn">
+          <button
+            class="press-first"
+            :disabled="busy || look.list.unclear.length > 0 || (wrong.length > 0 && !leaveOut)"
+            @click="bringIn"
+          >
             Bring it in
           </button>
           <button class="press" @click="((look = undefined), (file = undefined))">Leave it</button>

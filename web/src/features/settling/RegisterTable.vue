@@ -24,14 +24,20 @@ function record(row: Line) {
   excusing.value = undefined
   reason.value = ''
 }
-/** What was reckoned; of somebody whom a roll call missed, when. */
-const reckoned = (row: Line) =>
-  row.missedAt !== null && row.status === 'absent'
-    ? row.words.replace('; declared', `, missing at ${hour(row.missedAt)}`)
-    : row.words
-const marksOf = (row: Line) =>
-  row.missedAt !== null ? `missing at ${hour(row.missedAt)}` : (row.tapped?.words.replace(/; .*/, '') ?? '')
-const spans = (row: Line) => row.ribbon.map((s) => [s[0]!, s[1]!] as [number, number])
+/** What was reckoned, short where everybody agrees; of somebody whom a roll call missed, when. */
+function reckoned(row: Line) {
+  if (row.missedAt !== null && row.status === 'absent')
+    return row.words.replace('; declared', `, missing at ${hour(row.missedAt)}`)
+  return row.disagree
+    ? row.words
+    : row.words.replace(/^(present) for (\d+) of \2\smin/, '$1').replace(/; (declared|measured)$/, '')
+}
+/** What the marks say and what files and acts say: only where they do not agree. */
+function marksOf(row: Line) {
+  if (!row.disagree) return ''
+  return row.missedAt !== null ? `missing at ${hour(row.missedAt)}` : (row.tapped?.words.replace(/; .*/, '') ?? '')
+}
+const seenOf = (row: Line) => (row.disagree ? (row.seen?.words.replace('; measured', '') ?? '') : '')
 </script>
 
 <template>
@@ -54,12 +60,12 @@ const spans = (row: Line) => row.ribbon.map((s) => [s[0]!, s[1]!] as [number, nu
               <StatusMark :status="row.status" /> <b>{{ row.called }}</b>
               <span class="font-normal text-ink-soft">{{ ' ' + row.rest }}</span>
             </th>
-            <td class="ribbon"><PresenceRibbon :stretches="spans(row)" :label="row.words" /></td>
+            <td class="ribbon"><PresenceRibbon :stretches="row.ribbon" :label="row.words" /></td>
             <td class="words">
-              <span :class="{ marked: row.disagree }">{{ reckoned(row) }}</span>
+              <span :class="{ marked: row.disagree }" :title="row.words">{{ reckoned(row) }}</span>
             </td>
             <td class="words text-ink-soft">{{ marksOf(row) }}</td>
-            <td class="words text-ink-soft">{{ row.seen?.words.replace('; measured', '') ?? '' }}</td>
+            <td class="words text-ink-soft">{{ seenOf(row) }}</td>
             <td class="right">
               <form v-if="excusing === row.student" class="flex gap-2" @submit.prevent="record(row)">
                 <input

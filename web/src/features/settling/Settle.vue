@@ -9,6 +9,7 @@ import { count, hour, longDay, minutes } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
 import AttendanceImport from './AttendanceImport.vue'
+import GuestList from './GuestList.vue'
 import NameChoice from './NameChoice.vue'
 import RegisterTable from './RegisterTable.vue'
 
@@ -45,10 +46,12 @@ function taken(changed: Schemas['SettlingView']) {
   queries.setQueryData(key, changed)
 }
 
-async function decide(name: string, student: string | null, notAStudent: boolean) {
+async function decide({ name, beside }: Schemas['NameLine'], student: string | null, notAStudent: boolean) {
   problem.value = undefined
   try {
-    taken(await ask(api.PUT('/api/lessons/{id}/names', { params: { path }, body: { name, student, notAStudent } })))
+    taken(
+      await ask(api.PUT('/api/lessons/{id}/names', { params: { path }, body: { name, beside, student, notAStudent } })),
+    )
   } catch (failure) {
     problem.value = (failure as Error).message
   }
@@ -151,9 +154,9 @@ async function reopen() {
             }}</span>
           </h2>
           <ul v-if="open.length">
-            <li v-for="name in open" :key="name.name" class="name">
+            <li v-for="name in open" :key="name.name + name.beside" class="name">
               <span class="w-[15rem] shrink-0"
-                ><b>{{ name.name }}</b></span
+                ><b>{{ name.name }}</b> <i class="text-small text-ink-soft">{{ name.beside }}</i></span
               >
               <span class="w-[8rem] shrink-0 text-small text-ink-soft">
                 <template v-if="name.first && name.last">{{ hour(name.first) }} to {{ hour(name.last) }}</template>
@@ -167,7 +170,7 @@ async function reopen() {
                   :key="p"
                   class="press"
                   :disabled="settled"
-                  @click="decide(name.name, p, false)"
+                  @click="decide(name, p, false)"
                 >
                   {{ nameOf(p) }}
                 </button>
@@ -175,24 +178,24 @@ async function reopen() {
                   :people="view.people"
                   :for-name="name.name"
                   :disabled="settled"
-                  @choose="(s) => decide(name.name, s, false)"
+                  @choose="(s) => decide(name, s, false)"
                 />
-                <button class="quiet" :disabled="settled" @click="decide(name.name, null, true)">not a student</button>
+                <button class="quiet" :disabled="settled" @click="decide(name, null, true)">not a student</button>
               </span>
             </li>
           </ul>
           <details class="mt-2">
             <summary class="quiet inline-block">{{ count(known.length, 'known name') }}</summary>
             <ul class="known">
-              <li v-for="name in known" :key="name.name" class="border-b border-rule py-0.5">
-                <b>{{ name.name }}</b>
-                is {{ name.student ? nameOf(name.student) : 'not a student' }}
+              <li v-for="name in known" :key="name.name + name.beside" class="border-b border-rule py-0.5">
+                <b>{{ name.name }}</b> <i class="text-small text-ink-soft">{{ name.beside }}</i> is
+                {{ name.student ? nameOf(name.student) : 'not a student' }}
                 <i class="text-small text-ink-soft">{{ name.byTeacher ? 'you said so' : `sure, ${how[name.by]}` }}</i>
                 <button
                   v-if="!settled"
                   class="quiet ml-2 text-small"
                   :aria-label="`Take back ${name.name}`"
-                  @click="decide(name.name, null, false)"
+                  @click="decide(name, null, false)"
                 >
                   take back
                 </button>
@@ -209,6 +212,11 @@ async function reopen() {
             }}</span>
           </h2>
           <RegisterTable :lesson="id" :rows="view.register" :locked="settled" @declare="declare" @excuse="excuse" />
+        </section>
+
+        <section v-if="view.guests.length" class="step" aria-labelledby="guests">
+          <h2 id="guests" class="head">Guests <span class="font-normal text-ink-soft">on no roster</span></h2>
+          <GuestList :guests="view.guests" />
         </section>
 
         <section v-if="view.chatWaiting || view.putAway.length" class="step no-print" aria-labelledby="put-away">
