@@ -1,6 +1,5 @@
 using Microsoft.Extensions.Logging.Abstractions;
 using NodaTime;
-using NodaTime.Text;
 using PoliteTally.Core.Names;
 using PoliteTally.Formats;
 using PoliteTally.Store;
@@ -89,7 +88,7 @@ public static class DemoSchool
 
         db.Users.Add(teacher);
         db.SaveChanges();
-        WaitingFiles(lessons, Path.Combine(dataFolder, "demo-files"));
+        PutWaitingFiles(lessons, Path.Combine(dataFolder, "demo-files"));
         BeforeLessons.Files(weather, botany, today, Path.Combine(dataFolder, "demo-files"));
     }
 
@@ -157,18 +156,13 @@ public static class DemoSchool
         }
     }
 
-    private static void WaitingFiles(IEnumerable<DemoLesson> lessons, string folder)
+    private static void PutWaitingFiles(IEnumerable<DemoLesson> lessons, string folder)
     {
         Directory.CreateDirectory(folder);
-        var time = LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd HH:mm:ss");
-        foreach (var lesson in lessons.Where(l => l.Waiting.Count > 0))
+        foreach (var file in lessons.SelectMany(l => l.Waiting))
         {
-            var rows = lesson.Waiting.Select(v => (IReadOnlyList<string>)[v.Name, Local(v.Joined), Local(v.Left)]);
-            File.WriteAllBytes(
-                Path.Combine(folder, $"attendance-lesson-{lesson.Lesson.Number}.csv"), SafeCsv.Write(["Name", "Joined", "Left"], rows));
+            File.WriteAllBytes(Path.Combine(folder, file.Name), file.Bytes);
         }
-
-        string Local(Instant at) => time.Format(at.InZone(Zone).LocalDateTime);
     }
 
     private sealed class DemoClock : IClock
@@ -190,4 +184,4 @@ internal sealed record DemoClass(SchoolClass Class, IReadOnlyList<Student> Stude
 internal sealed record Visit(string Name, Instant Joined, Instant Left);
 
 /// <summary>A lesson, what happened in it, and what waits as a file.</summary>
-internal sealed record DemoLesson(Lesson Lesson, Script Script, IReadOnlyList<Visit> Waiting);
+internal sealed record DemoLesson(Lesson Lesson, Script Script, IReadOnlyList<WaitingFile> Waiting);

@@ -1,3 +1,5 @@
+using System.Security.Cryptography;
+using System.Text;
 using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Chat;
@@ -5,6 +7,7 @@ using PoliteTally.Core.Course;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Merging;
 using PoliteTally.Core.Notes;
 using PoliteTally.Core.Questions;
 using PoliteTally.Store.Model;
@@ -70,7 +73,7 @@ internal sealed class Script(Lesson lesson)
     }
 
     /// <summary>A message, as it was tapped; says which entry it became.</summary>
-    public Guid Chat(double minute, Student student, ChatKind kind, string text, string by = Teacher) =>
+    public Guid Chat(double minute, Student student, ChatKind kind, string? text, string by = Teacher) =>
         Note(At(minute), Source.Tapped, by, new ChatSaid(student.Id, kind, text));
 
     /// <summary>Something that somebody else than the teacher noted.</summary>
@@ -97,12 +100,13 @@ internal sealed class Script(Lesson lesson)
     {
         var noted = To + Duration.FromMinutes(15);
         var list = visits.ToList();
+        var file = New(noted, new FileBroughtIn(FileKind.Attendance, fileName, list.Count, Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes(fileName)))));
         var sightings = list.SelectMany(visit => new[]
         {
             New(visit.Joined, new Joined(visit.Name, $"{visit.Joined}")), New(visit.Left, new Left(visit.Name, $"{visit.Joined}")),
         });
         var names = list.Select(v => v.Name).Distinct().Select(name => New(noted, new NameMatched(name, whose[name])));
-        _noted.Add(new Noted(noted, Source.File, fileName, [.. sightings, .. names]));
+        _noted.Add(new Noted(noted, Source.File, fileName, [.. sightings.Concat(names).Select(e => e with { Together = file.Id }), file]));
     }
 
     public void Tap(double minute, Act act) => Note(At(minute), Source.Tapped, Teacher, act);

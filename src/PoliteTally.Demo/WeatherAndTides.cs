@@ -3,6 +3,7 @@ using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Names;
+using PoliteTally.Core.Page;
 using PoliteTally.Store.Model;
 
 namespace PoliteTally.Demo;
@@ -233,12 +234,10 @@ internal static class WeatherAndTides
             script.Excuse(2, weather.Called("Ingvild"), "ferry cancelled");
             script.Late(7.5, zainab);
             Speak(script, number, there);
-            Write(script, number, there, "Tamsin Vale");
+            var saved = new Script(lesson);
+            Write(saved, number, there, "Tamsin Vale");
             script.End(Minutes);
-            var lag = Duration.FromSeconds(40);
-            List<Visit> visits =
-            [
-                .. there.Select(s => s.Given switch
+            var came = there.ToDictionary(s => s, s => s.Given switch
                 {
                     "Zainab" => new Visit("Zainab U", script.At(6.8), script.At(50.3)),
                     "Birkir" => new Visit("Birkir Árnason", script.At(8.1), script.At(50.2)),
@@ -247,13 +246,28 @@ internal static class WeatherAndTides
                     "Saga" => new Visit("saga eriksdoter", script.At(-0.5), script.At(50.1)),
                     "Meenakshi" => new Visit("Meenu's phone", script.At(0.2), script.At(50.4)),
                     _ => new Visit(NameShown(s), script.At(-3 + (random.NextDouble() * 4)), script.At(Minutes + random.NextDouble())),
-                }),
+                });
+            List<Visit> visits =
+            [
+                .. came.Values,
                 new Visit("harbour-office-3", script.At(14), script.At(14.4)),
                 new Visit("Mum (Barney)", script.At(-1), script.At(2)),
                 new Visit("Odhran Pike", script.At(5), script.At(49)),
                 new Visit("Guest 4417", script.At(3), script.At(41)),
             ];
-            return new DemoLesson(lesson, script, [.. visits.Select(v => v with { Joined = v.Joined + lag, Left = v.Left + lag })]);
+
+            // Most have the page of the lesson open beside the meeting, from about when they come until they leave.
+            foreach (var (visit, i) in there.Where(s => s.Given is not ("Eino" or "Birkir" or "Zainab")).Take(23).Select((s, i) => (Of: (Student: s, Visit: came[s]), i)))
+            {
+                script.Page((visit.Visit.Joined - script.From).TotalMinutes + (((i % 5) - 2) / 60.0), new PageOpened(visit.Student.Id));
+                script.Page((visit.Visit.Left - script.From).TotalMinutes, new PageClosed(visit.Student.Id));
+            }
+
+            return new DemoLesson(lesson, script,
+            [
+                WaitingFiles.AttendanceList(number, visits, Duration.FromSeconds(40), zone),
+                WaitingFiles.Chat(number, script, WaitingFiles.Told(saved, taps: 9, script, weather.Students, s => came[s].Name), zone),
+            ]);
         }
 
         DemoLesson LiveNow(int number, Instant start)

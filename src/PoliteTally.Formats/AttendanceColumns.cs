@@ -26,23 +26,9 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
 
     private static readonly HashSet<string> HeadingWords = [.. Headings.Values.SelectMany(w => w)];
 
-    private const int Looked = 60;
-    private const double Most = 0.8;
-    private static readonly Duration Near = Duration.FromHours(4);
     private static readonly string[] Times = ["joined", "left", "time"];
     private static readonly string[] ComingWords = ["join", "joined", "joins", "enter", "entered", "in", "arrived", "connected", "beigetreten", "came in", "came"];
     private static readonly string[] GoingWords = ["leave", "left", "leaves", "exit", "exited", "out", "departed", "disconnected", "verlassen", "went out", "went", "gone"];
-
-    private enum Holds
-    {
-        Nothing,
-        Times,
-        Dates,
-        Lengths,
-        Addresses,
-        Actions,
-        Texts,
-    }
 
     /// <summary>Whether a cell is a heading that such lists have, whatever zone stands beside it.</summary>
     public static bool IsHeading(string cell) => HeadingWords.Contains(Known(cell));
@@ -72,7 +58,7 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
         var table = Table.Read(bytes, IsHeading, isData: IsData);
         return !table.HeadingsKnown && table.Headings.Any(IsData) ? Table.Read(bytes, IsHeading, headless: true) : table;
 
-        bool IsData(string cell) => HoldsOf([cell], near) is Holds.Times or Holds.Dates or Holds.Addresses;
+        bool IsData(string cell) => CellContent.Of([cell], near) is Holds.Times or Holds.Dates or Holds.Addresses;
     }
 
     /// <summary>Guesses the columns of a table.</summary>
@@ -81,7 +67,7 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
     public static AttendanceColumns Guess(Table table, LocalDateTime near)
     {
         var fields = new Dictionary<string, int>(Columns.Guess([.. table.Headings.Select(Known)], Headings));
-        var holds = table.Headings.Select((_, column) => HoldsOf([.. table.Rows.Take(10 * Looked).Select(r => Columns.CellOf(r, column)).Where(c => c.Length > 0).Take(Looked)], near)).ToList();
+        var holds = table.Headings.Select((_, column) => CellContent.Of(table, column, near)).ToList();
         // “Time in” can be a moment or a length.
         foreach (var field in Times.Where(f => fields.TryGetValue(f, out var at) && holds[at] == Holds.Lengths))
         {
@@ -99,7 +85,7 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
 
         Take("date", Free(Holds.Dates));
         Take("email", Free(Holds.Addresses));
-        Take("name", [.. Free(Holds.Texts).OrderByDescending(c => table.Rows.Take(Looked).Select(r => Columns.CellOf(r, c)).Distinct().Count())]);
+        Take("name", [.. Free(Holds.Texts).OrderByDescending(c => table.Rows.Take(CellContent.Looked).Select(r => Columns.CellOf(r, c)).Distinct().Count())]);
         var moments = Free(Holds.Times);
         if (!fields.ContainsKey("joined") && !fields.ContainsKey("left"))
         {
@@ -155,33 +141,13 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
 
         bool IsBefore(int first, int second)
         {
-            var pairs = table.Rows.Take(Looked).Select(r => (A: TimeText.Sortable(Columns.CellOf(r, first), near), B: TimeText.Sortable(Columns.CellOf(r, second), near)))
+            var pairs = table.Rows.Take(CellContent.Looked).Select(r => (A: TimeText.Sortable(Columns.CellOf(r, first), near), B: TimeText.Sortable(Columns.CellOf(r, second), near)))
                 .Where(p => p is { A: not null, B: not null }).ToList();
-            return pairs.Count > 0 && pairs.Count(p => p.A <= p.B) >= Most * pairs.Count;
+            return pairs.Count > 0 && pairs.Count(p => p.A <= p.B) >= CellContent.Most * pairs.Count;
         }
 
         string Named(List<int> columns) => $"{string.Join(" and ", columns.Select(c => $"“{Columns.TitleOf(table, c)}”"))} {(columns.Count == 1 ? "holds" : "hold")}";
     }
-
-    private static Holds HoldsOf(List<string> cells, LocalDateTime near)
-    {
-        if (cells.Count == 0)
-        {
-            return Holds.Nothing;
-        }
-
-        bool Mostly(Func<string, bool> holds) => cells.Count(holds) >= Most * cells.Count;
-        // 00:47:30 is three quarters of an hour or shortly after midnight: a time of day only if the lesson is near it.
-        return Mostly(c => TimeText.Sortable(c, near) is { } time && (!TimeText.IsClock(c) || Period.Between(time, near, PeriodUnits.Ticks).ToDuration() is var gap && gap < Near && gap > -Near)) ? Holds.Times
-            : Mostly(TimeText.IsDate) ? Holds.Dates
-            : Mostly(c => c.Contains('@') && c.Contains('.')) ? Holds.Addresses
-            : Mostly(c => Says(c) is (true, false) or (false, true)) ? Holds.Actions
-            : Mostly(c => !IsBareNumber(c) && TimeText.Length(c, Duration.FromMinutes(1)) is not null) ? Holds.Lengths
-            : Mostly(c => c.Any(char.IsLetter) && c.Count(char.IsDigit) * 2 < c.Length) ? Holds.Texts
-            : Holds.Nothing;
-    }
-
-    private static bool IsBareNumber(string cell) => cell.All(c => char.IsDigit(c) || c is '.' or ',');
 
     private static string Known(string heading) => Columns.Fold(ZoneWords().Replace(heading, ""));
 

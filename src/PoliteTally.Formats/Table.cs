@@ -99,7 +99,7 @@ public sealed record Table(
     private static FormatProblem TooWide(TableRow row) =>
         new($"Row {row.Number} has {row.Cells.Count} columns; at most {MostColumns} can be read. Save only the columns with names and times.");
 
-    private static (string Text, string Encoding) TextOf(byte[] bytes)
+    internal static (string Text, string Encoding) TextOf(byte[] bytes)
     {
         switch (bytes)
         {

@@ -10,6 +10,7 @@ using PoliteTally.Core.Groups;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Merging;
 using PoliteTally.Core.Notes;
 using PoliteTally.Core.Page;
 using PoliteTally.Core.Plans;
@@ -86,6 +87,9 @@ public static class ActJson
         ["pageKnocked"] = typeof(PageKnocked),
         ["pageAdmitted"] = typeof(PageAdmitted),
         ["boardPut"] = typeof(BoardPut),
+        ["fileBroughtIn"] = typeof(FileBroughtIn),
+        ["clockSet"] = typeof(ClockSet),
+        ["actsCompared"] = typeof(ActsCompared),
         ["boardTaken"] = typeof(BoardTaken),
     };
 

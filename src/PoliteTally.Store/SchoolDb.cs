@@ -26,7 +26,6 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     public DbSet<Lesson> Lessons => Set<Lesson>();
     public DbSet<LessonPlan> LessonPlans => Set<LessonPlan>();
     public DbSet<EntryRow> Entries => Set<EntryRow>();
-    public DbSet<BroughtIn> BroughtIn => Set<BroughtIn>();
     public DbSet<Summary> Summaries => Set<Summary>();
     public DbSet<Term> Terms => Set<Term>();
     public DbSet<Series> Series => Set<Series>();
@@ -132,7 +131,6 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
             entry.Property(e => e.Kind).HasComputedColumnSql("""json_extract("Act", '$.type')""", stored: false);
             entry.HasIndex(e => new { e.LessonId, e.Kind });
         });
-        builder.Entity<BroughtIn>().HasIndex(f => new { f.LessonId, f.Fingerprint }).IsUnique();
         builder.Entity<Summary>().HasKey(s => new { s.LessonId, s.StudentId });
 
         builder.Entity<SchoolClass>().HasQueryFilter(e => e.OwnerId == OwnerId);
@@ -143,7 +141,6 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<Lesson>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<LessonPlan>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<EntryRow>().HasQueryFilter(e => e.OwnerId == OwnerId);
-        builder.Entity<BroughtIn>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Summary>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Term>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Series>().HasQueryFilter(e => e.OwnerId == OwnerId);

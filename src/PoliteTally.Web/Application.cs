@@ -120,7 +120,6 @@ public static class Application
         services.AddSingleton<Housekeeping>();
         services.AddHostedService(s => s.GetRequiredService<Housekeeping>());
         services.AddScoped<Owner>();
-        services.AddScoped<FilesOfLesson>();
         services.AddScoped(s => new SchoolDb(s.GetRequiredService<SchoolFile>().Options, s.GetRequiredService<Owner>()));
 
         // Galois/counter mode, since every tap carries a protected token and the default takes a third of its time.
@@ -302,6 +301,7 @@ public static class Application
         signedIn.MapQuestions();
         signedIn.MapWayIn();
         signedIn.MapSettling();
+        signedIn.MapFiles();
         signedIn.MapScores();
         signedIn.MapReports();
         var current = new StaticFileOptions { OnPrepareResponse = prepared => prepared.Context.Response.Headers.CacheControl = "no-cache" };

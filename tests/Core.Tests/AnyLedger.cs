@@ -7,6 +7,7 @@ using PoliteTally.Core.Groups;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Merging;
 using PoliteTally.Core.Notes;
 using PoliteTally.Core.Page;
 using PoliteTally.Core.Questions;
@@ -99,6 +100,10 @@ internal sealed class AnyLedger(int seed, IReadOnlyList<Guid> students, Instant 
         [typeof(PageKnocked)] = () => new PageKnocked(Of(_sessions), Of(Names)),
         [typeof(PageAdmitted)] = () => new PageAdmitted(Of(_sessions), One(3) == 0 ? null : Student()),
         [typeof(BoardPut)] = () => new BoardPut(Any<BoardItem>(), One(2) == 0 ? "Fog is a cloud." : null),
+        // In a lesson without files most of the time: with one, all is folded anew at every entry.
+        [typeof(FileBroughtIn)] = () => One(10) == 0 ? new FileBroughtIn(Any<FileKind>(), "list.csv", 3, "00") : null,
+        [typeof(ClockSet)] = () => File() is { } id ? new ClockSet(id, One(2) == 0 ? Duration.FromSeconds(One(90)) : null) : null,
+        [typeof(ActsCompared)] = () => One(10) == 0 && Earlier(_ => true) is { } id && Earlier(_ => true) is { } other ? new ActsCompared(id, other, One(2) == 0) : null,
         [typeof(BoardTaken)] = () => new BoardTaken(Any<BoardItem>()),
     };
 
@@ -122,7 +127,8 @@ internal sealed class AnyLedger(int seed, IReadOnlyList<Guid> students, Instant 
             1 when One(5) == 0 => Duration.FromMinutes(One(20)),
             _ => Duration.Zero,
         };
-        var entry = new Entry(Guid.CreateVersion7(), _now - late, _now, (Source)One(3), "Tamsin Vale", act);
+        var file = act.IsDecision || One(3) > 0 ? null : File();
+        var entry = new Entry(Guid.CreateVersion7(), _now - late, _now, file is null ? (Source)One(3) : Source.File, "Tamsin Vale", act, file);
         _entries.Add(entry);
         return entry;
     }
@@ -143,6 +149,8 @@ internal sealed class AnyLedger(int seed, IReadOnlyList<Guid> students, Instant 
     private Guid? Earlier(Func<Act, bool> which) => _entries.Where(e => which(e.Act)).Select(e => e.Id).ToList() is { Count: > 0 } ids ? ids[One(3) == 0 ? ids.Count - 1 : One(ids.Count)] : null;
 
     private Guid? Message() => Earlier(a => a is ChatSaid or NameWrote or StudentWrote);
+
+    private Guid? File() => Earlier(a => a is FileBroughtIn);
 
     private Guid? Asked() => Earlier(a => a is QuestionOpened);
 

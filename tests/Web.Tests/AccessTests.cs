@@ -36,7 +36,7 @@ public sealed class AccessTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         .Replace("/classes/{id}", $"/classes/{room.Class}").Replace("/lessons/{id}", $"/lessons/{room.Lesson}")
         .Replace("/terms/{id}", $"/terms/{things.Term}").Replace("/series/{id}", $"/series/{things.Series}")
         .Replace("/shelf/{id}", $"/shelf/{things.Kept}").Replace("/pictures/{id}", $"/pictures/{things.Picture}")
-        .Replace("{session}", $"{things.Key}").Replace("{file}", $"{things.Key}")
+        .Replace("{session}", $"{things.Key}")
         .Replace("/keys/{key}", $"/keys/{things.Key}")
         .Replace("{student}", $"{room.Students["Juno"]}").Replace("{position}", "0");
 

@@ -202,7 +202,7 @@ public sealed class EveryOperationTests : IAsyncLifetime
         var requests =
             from operation in samples.Operations
             where operation.Method == "POST" && ApiSamples.BodyOf(operation.Operation) is null && (operation.Path.Contains("roster") || operation.Path.Contains("calendar")
-                || operation.Path.Contains("attendance") || operation.Path.Contains("pictures") || operation.Path.EndsWith("/file"))
+                || operation.Path.Contains("/files") || operation.Path.Contains("pictures") || operation.Path.EndsWith("/file"))
             where operation.Path != "/api/calendar/link"
             from file in files
             select (DoorOf(operation.Path, scene), (Func<HttpRequestMessage>)(() => new HttpRequestMessage(HttpMethod.Post, Filled(operation.Path, scene))

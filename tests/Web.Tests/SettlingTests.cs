@@ -38,7 +38,7 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
     public async Task From_an_attendance_list_to_a_score()
     {
         var room = await Ended();
-        var view = await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", List(Classroom.Now)));
+        var view = await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", List(Classroom.Now)));
 
         view.Names.Single(n => n.Name == "Eino Rautio").Decided.ShouldBeTrue();
         view.Names.Single(n => n.Name == "Juno Q").Student.ShouldBe(room.Students["Juno"]);
@@ -63,9 +63,9 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
     {
         var room = await Ended();
         var list = List(Classroom.Now);
-        await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", list);
+        await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", list);
         var once = (await room.Sheet()).Head.Position;
-        var view = await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", list));
+        var view = await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", list));
 
         (await room.Sheet()).Head.Position.ShouldBe(once);
         view.Files.ShouldHaveSingleItem();
@@ -77,19 +77,20 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
         var room = await Ended();
         var before = await Figures(room);
         var list = List(Classroom.Now);
-        var view = await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", list));
+        var view = await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", list));
         var with = await Figures(room);
         with.ShouldNotBe(before);
 
         var file = view.Files.ShouldHaveSingleItem();
-        (await room.Teacher.Delete<SettlingView>($"/api/lessons/{room.Lesson}/files/{file.Id}")).Files[0].TakenOut.ShouldBeTrue();
+        await room.Tap(new Struck(file.Id));
+        var takenOut = (await room.Settling()).Files[0].TakenOutBy.ShouldNotBeNull();
         (await Figures(room)).ShouldBe(before);
-        (await Visitor.Read<AttendanceLook>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance/preview", list))).BroughtInBefore.ShouldBeFalse("bringing it in puts it back");
-        await room.Teacher.Post<SettlingView>($"/api/lessons/{room.Lesson}/files/{file.Id}", new { });
+        (await Visitor.Read<FileLook>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/files/look", list))).BroughtInBefore.ShouldBeFalse("bringing it in puts it back");
+        await room.Tap(new Struck(takenOut));
         (await Figures(room)).ShouldBe(with);
         // Bringing in what was taken out is putting it back.
-        await room.Teacher.Delete<SettlingView>($"/api/lessons/{room.Lesson}/files/{file.Id}");
-        await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", list);
+        await room.Tap(new Struck(file.Id));
+        await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", list);
         (await Figures(room)).ShouldBe(with);
     }
 
@@ -98,12 +99,12 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
     {
         var room = await Ended();
         var list = List(Classroom.Now);
-        await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", list);
+        await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", list);
         var one = await Figures(room);
-        var view = await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", $"{list}Zainab Usman,{Iso(Classroom.Now)},\n"));
+        var view = await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", $"{list}Zainab Usman,{Iso(Classroom.Now)},\n"));
         var two = await Figures(room);
-        async Task Out(int file) => await room.Teacher.Delete<SettlingView>($"/api/lessons/{room.Lesson}/files/{view.Files[file].Id}");
-        async Task Back(int file) => await room.Teacher.Post<SettlingView>($"/api/lessons/{room.Lesson}/files/{view.Files[file].Id}", new { });
+        async Task Out(int file) => await room.Tap(new Struck(view.Files[file].Id));
+        async Task Back(int file) => await room.Tap(new Struck((await room.Settling()).Files[file].TakenOutBy!.Value));
 
         await Out(0);
         (await Figures(room)).ShouldBe(two, "the longer file says all that the shorter one says");
@@ -134,7 +135,7 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
     {
         var room = await Ended();
         var list = $"Name,E-mail,Joined,Left\nWren,north@skerrysound.example,{Iso(Classroom.Now)},\nWren,south@skerrysound.example,{Iso(Classroom.Now)},\n";
-        var view = await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", list));
+        var view = await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", list));
         view.Names.Select(n => (n.Name, n.Beside)).ShouldBe([("Wren", "north@skerrysound.example"), ("Wren", "south@skerrysound.example")]);
 
         await Decide(room, new NameDecisionSent("Wren", room.Students["Eino"], false, "north@skerrysound.example"));
@@ -143,7 +144,7 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
         view.Register.Where(r => r.KnownBy == KnownBy.Measured).Select(r => r.Called).ShouldBe(["Eino", "Zainab"], ignoreOrder: true);
 
         // The class remembers both, and the name alone is neither.
-        var look = await Visitor.Read<AttendanceLook>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance/preview", $"{list}Wren,,{Iso(Classroom.Now)},\n"));
+        var look = await Visitor.Read<FileLook>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/files/look", $"{list}Wren,,{Iso(Classroom.Now)},\n"));
         look.Names.Select(n => (n.Certainty, n.Student)).ShouldBe(
             [(Certainty.Sure, room.Students["Eino"]), (Certainty.Sure, room.Students["Zainab"]), (Certainty.Likely, room.Students["Eino"])]);
     }
@@ -159,7 +160,7 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
         {
             string At(int minutes) => Iso(Classroom.Now + Duration.FromMinutes(minutes));
             var list = $"Name,Session,Joined,Left\nWren,a7,{At(0)},{At(20)}\nWren,b2,{At(second)},{At(secondLeaves)}\n";
-            var look = await Visitor.Read<AttendanceLook>(await teacher.Send($"/api/lessons/{lesson.Id}/attendance/preview", list));
+            var look = await Visitor.Read<FileLook>(await teacher.Send($"/api/lessons/{lesson.Id}/files/look", list));
             return look.Names.Select(n => (n.Name, n.Beside));
         }
 
@@ -172,11 +173,11 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
     public async Task A_name_is_decided_remembered_and_taken_back()
     {
         var room = await Ended();
-        await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", List(Classroom.Now));
+        await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", List(Classroom.Now));
         var said = await Decide(room, new NameDecisionSent("The Keeper", room.Students["Zainab"], false));
         said.Register.Single(r => r.Called == "Zainab").KnownBy.ShouldBe(KnownBy.Measured);
 
-        var look = await Visitor.Read<AttendanceLook>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance/preview", List(Classroom.Now)));
+        var look = await Visitor.Read<FileLook>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/files/look", List(Classroom.Now)));
         look.Names.Single(n => n.Name == "The Keeper").ShouldBe(new NameLook("The Keeper", "", Certainty.Sure, MatchedBy.ConfirmedBefore, room.Students["Zainab"]));
 
         var undone = await Decide(room, new NameDecisionSent("The Keeper", null, false));
@@ -193,7 +194,7 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
     {
         var room = await Ended();
         var before = (await room.Sheet()).Head.Position;
-        await Visitor.Read<AttendanceLook>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance/preview", List(Classroom.Now)));
+        await Visitor.Read<FileLook>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/files/look", List(Classroom.Now)));
         (await room.Sheet()).Head.Position.ShouldBe(before);
         (await room.Settling()).Files.ShouldBeEmpty();
     }
@@ -204,12 +205,12 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
         var room = await Ended();
         var before = (await room.Sheet()).Head.Position;
         var list = List(Classroom.Now) + "Zainab Usman,soon,\n";
-        var refused = await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", list);
+        var refused = await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", list);
 
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await refused.Content.ReadAsStringAsync()).ShouldContain("Row 5");
         (await room.Sheet()).Head.Position.ShouldBe(before);
-        (await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", list, ("leaveOut", "true"))).IsSuccessStatusCode.ShouldBeTrue();
+        (await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", list, ("leaveOut", "true"))).IsSuccessStatusCode.ShouldBeTrue();
     }
 
     [Theory]
@@ -218,7 +219,7 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
     public async Task A_list_that_cannot_be_used_is_refused_whole(string list, string part)
     {
         var room = await Ended();
-        var refused = await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", list);
+        var refused = await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", list);
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await refused.Content.ReadAsStringAsync()).ShouldContain(part);
         (await room.Settling()).Names.ShouldBeEmpty();
@@ -228,7 +229,7 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
     public async Task A_file_is_too_large_a_zone_unknown_a_form_without_a_file()
     {
         var room = await Ended();
-        var path = $"/api/lessons/{room.Lesson}/attendance/preview";
+        var path = $"/api/lessons/{room.Lesson}/files/look";
         (await Said(await room.Teacher.Send(path, new byte[20_000_001]))).ShouldContain("larger than 20 MB");
         (await Said(await room.Teacher.Send(path, List(Classroom.Now), ("zone", "Atlantic/Nowhere")))).ShouldContain("not a time zone");
         (await Said(await room.Teacher.Send(path, List(Classroom.Now), ("mapping", "{")))).ShouldContain("columns");
@@ -241,7 +242,7 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
         var room = await Ended();
         var settled = (await room.Tap(new LessonSettled())).Accepted[0];
         (await room.Tap(new NodGiven(room.Students["Juno"], "on time"))).Refused.ShouldHaveSingleItem().Why.ShouldContain("settled");
-        (await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", List(Classroom.Now))).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", List(Classroom.Now))).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await room.Teacher.Get<ScoreSheet>($"/api/classes/{room.Class}/scores")).Lessons.ShouldHaveSingleItem();
 
         (await room.Tap(new Struck(settled))).Refused.ShouldBeEmpty();

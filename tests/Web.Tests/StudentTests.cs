@@ -169,7 +169,7 @@ public sealed class StudentTests : IAsyncLifetime
     {
         var room = await (await app.SignedIn()).Teach();
         await room.Tap(new LessonEnded());
-        await room.Teacher.Send($"/api/lessons/{room.Lesson}/attendance", $"Name,Joined\nThe lighthouse,{Classroom.Now}\n", ("zone", "UTC"));
+        await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", $"Name,Joined\nThe lighthouse,{Classroom.Now}\n", ("zone", "UTC"));
         await room.Teacher.Put<SettlingView>($"/api/lessons/{room.Lesson}/names", new NameDecisionSent("The lighthouse", room.Students["Juno"], false));
         var line = (await room.Teacher.Get<List<KnownNameLine>>($"/api/classes/{room.Class}/names")).ShouldHaveSingleItem();
         (line.Name, line.Student, line.Origin).ShouldBe(("The lighthouse", room.Students["Juno"], "lesson 1, Why the wind backs"));

@@ -21,6 +21,8 @@ public sealed record ChatSaid(Guid Student, ChatKind Kind, string? Text) : Stude
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         TextLimits.TooLong(Text, "message", TextLimits.LongestText);
 
+    internal override Trace? TraceIn(LessonParts lesson) => Traced(TraceKind.Message, lesson, Text);
+
     internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
         lesson.Change<ChatLog>().Say(new Said(student, "", Text ?? "", IsPrivate: false, Kind), entry, lesson);
 }
@@ -42,6 +44,8 @@ public sealed record NameWrote(string Name, string Text, bool Private) : NameAct
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         CleanText.IsBlank(Text) ? "The message is empty."
         : TextLimits.TooLong(Text, "message", TextLimits.LongestText) ?? base.WhyRefused(entry, lesson);
+
+    internal override Trace? TraceIn(LessonParts lesson) => Traced(TraceKind.Message, lesson, Text);
 
     internal override void Apply(LessonParts lesson, NameShown name, Entry entry) =>
         lesson.Change<ChatLog>().Say(new Said(lesson.See<NamesShown>().StudentOf(name), Name, Text, Private, ChatKind.Unsorted), entry, lesson);

@@ -1,5 +1,6 @@
 using NodaTime;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Merging;
 using PoliteTally.Core.Questions;
 
 namespace PoliteTally.Core.Chat;
@@ -33,10 +34,12 @@ public sealed class ChatLog : LessonPart
     internal void Say(Said said, Entry entry, LessonParts lesson)
     {
         var words = _saidOf.GetValueOrDefault(entry.Id);
+        // Of a tap the words may stand in a file.
+        var text = said.Text.Length > 0 ? said.Text : lesson.See<FilesMerged>().SupportOf(entry.Id).Select(e => e.Act).OfType<NameWrote>().FirstOrDefault()?.Text ?? "";
         var message = new ChatMessage(
-            entry.Id, entry.HappenedAt, said.Student, said.Name, said.Text, said.IsPrivate, words?.Sorted?.Kind ?? said.Noted,
+            entry.Id, entry.HappenedAt, said.Student, said.Name, text, said.IsPrivate, words?.Sorted?.Kind ?? said.Noted,
             words?.Sorted?.By ?? (said.Noted == ChatKind.Unsorted ? null : entry.Id), words?.Hidden, words?.DealtWith,
-            said.Text.Length > 0 && IsRepeat(said, entry.HappenedAt), said.Chosen, words?.Shown,
+            text.Length > 0 && IsRepeat(said, text, entry.HappenedAt), said.Chosen, words?.Shown,
             lesson.See<QuestionsAsked>().WasOneOpenAt(entry.HappenedAt), words is { WithoutName: true });
         _messages = _messages.With(message);
         _byEntry[message.Entry] = message;
@@ -49,7 +52,7 @@ public sealed class ChatLog : LessonPart
     internal override LessonPart Copy() => new ChatLog(this);
 
     // Backwards and only as far as a repeat may lie, so that a long lesson does not make each message dearer.
-    private bool IsRepeat(Said said, Instant at)
+    private bool IsRepeat(Said said, string text, Instant at)
     {
         for (var i = _messages.Count - 1; i >= 0; i--)
         {
@@ -59,7 +62,7 @@ public sealed class ChatLog : LessonPart
                 break;
             }
 
-            if (before.Student == said.Student && before.Text == said.Text && before.Name == said.Name)
+            if (before.Student == said.Student && before.Text == text && before.Name == said.Name)
             {
                 return true;
             }

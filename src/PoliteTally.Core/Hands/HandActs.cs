@@ -50,6 +50,8 @@ public sealed record Called(Guid Student, TurnOrigin Origin, string? Why = null,
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         TextLimits.TooLong(Why, "reason", TextLimits.LongestName) ?? (By is { } by ? WrongHandingOn(by, entry.Source, lesson) : null);
 
+    internal override Trace? TraceIn(LessonParts lesson) => Traced(TraceKind.Speech, lesson);
+
     internal override void Apply(LessonParts lesson, Guid student, Entry entry)
     {
         var line = lesson.Change<HandLine>();
@@ -78,6 +80,8 @@ public sealed record TurnTaken(Guid Student, TurnOutcome Outcome, TurnOrigin Ori
 
     /// <inheritdoc/>
     public override string InWords => Outcome.InWords();
+
+    internal override Trace? TraceIn(LessonParts lesson) => Traced(TraceKind.TurnEnd, lesson);
 
     internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<HandLine>().Take(student, Outcome, Origin, entry);
 }

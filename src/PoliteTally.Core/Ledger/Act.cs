@@ -30,6 +30,10 @@ public abstract record Act
     /// <summary>The students it is about, merged records as one.</summary>
     internal virtual IEnumerable<Guid> About(LessonParts lesson) => [];
 
+    /// <summary>What it tells of that another source may tell of, too; null if nothing.</summary>
+    /// <param name="lesson">The lesson, in which is known whose every name is.</param>
+    internal virtual Trace? TraceIn(LessonParts lesson) => null;
+
     /// <summary>Why a lesson does not take it; null if it does. What holds for all acts is asked elsewhere.</summary>
     internal virtual string? WhyRefused(Entry entry, LessonFacts lesson) => null;
 
@@ -66,6 +70,9 @@ public abstract record StudentAct(Guid Student) : Act
     public override Reach Reach => Reach.WhoItIsAbout;
 
     internal override IEnumerable<Guid> About(LessonParts lesson) => [lesson.Whose(Student)];
+
+    /// <summary>What it tells of, as of this student.</summary>
+    private protected Trace Traced(TraceKind kind, LessonParts lesson, string? text = null) => new(kind, lesson.Whose(Student).ToString(), Trace.Comparable(text));
 
     internal sealed override void Apply(LessonParts lesson, Entry entry) => Apply(lesson, lesson.Whose(Student), entry);
 

@@ -19,5 +19,7 @@ public sealed class StrikesMade : LessonPart
 
     internal void Take(ReadOnlySpan<Entry> more) => _struck.UnionWith(Strikes.In(more));
 
+    internal void Take(IEnumerable<Guid> withoutFile) => _struck.UnionWith(withoutFile);
+
     internal override LessonPart Copy() => new StrikesMade(this);
 }

@@ -7,6 +7,7 @@ using PoliteTally.Core.Groups;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Merging;
 using PoliteTally.Core.Notes;
 using PoliteTally.Core.Page;
 using PoliteTally.Core.Questions;
@@ -28,6 +29,9 @@ public sealed partial class LessonState
     private GrowingList<Entry> _entries;
     private Instant _lastNoted = Instant.MinValue;
 
+    /// <summary>Its entries with the times of files put right; null if it has no files.</summary>
+    private Entry[]? _aligned;
+
     /// <summary>The lesson as it stood some entries ago, from which a late entry is folded; null if it is not kept.</summary>
     private LessonState? _past;
 
@@ -48,6 +52,12 @@ public sealed partial class LessonState
         if (more.Count == 0)
         {
             return this;
+        }
+
+        // What a file tells is about all of the lesson, and files come when it is over.
+        if (_aligned is not null || Merge.Concerns(more))
+        {
+            return Fold(_entries.Concat(more), Parts.Merged);
         }
 
         var late = Ordered.ByTime([.. more]);
@@ -101,9 +111,17 @@ public sealed partial class LessonState
     private bool Take(Entry[] more)
     {
         _entries = _entries.Count == 0 ? new GrowingList<Entry>(more) : _entries.With(more);
-        if (Array.Exists(more, e => e.Act is Struck))
+        var merges = Merge.Concerns(more);
+        if (merges || Array.Exists(more, e => e.Act is Struck))
         {
             Parts.Change<StrikesMade>().Take(more);
+        }
+
+        HashSet<Guid> struckByHand = [];
+        if (merges)
+        {
+            struckByHand = [.. more.Where(e => IsStruck(e.Id)).Select(e => e.Id)];
+            Parts.Change<StrikesMade>().Take(Merge.WithoutFile(more, IsStruck));
         }
 
         var strikes = Parts.See<StrikesMade>();
@@ -125,6 +143,13 @@ public sealed partial class LessonState
         if (speaksOfNames && !Parts.Change<NamesShown>().Settle(counted))
         {
             return false;
+        }
+
+        if (merges)
+        {
+            standing = Merge.Into(Parts, more, IsStruck, struckByHand);
+            var aligned = standing.ToDictionary(e => e.Id);
+            _aligned = Ordered.ByTime([.. _entries.Select(e => aligned.GetValueOrDefault(e.Id, e))]);
         }
 
         foreach (var entry in standing)
@@ -152,13 +177,17 @@ public sealed partial class LessonState
                 break;
         }
 
-        entry.Act.Apply(Parts, entry);
+        // What another entry counts for as well still shows that somebody was there, and nothing else.
+        if (Files.CountsBy(entry.Id) is null)
+        {
+            entry.Act.Apply(Parts, entry);
+        }
     }
 
     /// <summary>What every trade keeps of a lesson in which nothing has happened.</summary>
     private static LessonPart[] Fresh(IReadOnlyDictionary<Guid, Guid> merged) =>
     [
         new StrikesMade(), new CourseNow(), new NamesShown(merged), new Evidence(), new HandLine(), new SignalsShown(), new GroupsNow(), new BoardNow(),
-        new QuestionsAsked(), new ChatLog(), new PageVisits(), new NotesTaken(),
+        new QuestionsAsked(), new ChatLog(), new PageVisits(), new NotesTaken(), new FilesMerged(),
     ];
 }

@@ -6,6 +6,7 @@ using PoliteTally.Core.Groups;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Merging;
 using PoliteTally.Core.Notes;
 using PoliteTally.Core.Page;
 using PoliteTally.Core.Questions;
@@ -27,11 +28,14 @@ public sealed partial class LessonState
     /// <summary>What every trade keeps of it.</summary>
     public LessonParts Parts { get; }
 
-    /// <summary>All entries, struck-out ones too, in the order in which they happened.</summary>
-    public IReadOnlyList<Entry> Entries => _entries;
+    /// <summary>All entries, struck-out ones too, in the order in which they happened; those of files by the clock of the lesson.</summary>
+    public IReadOnlyList<Entry> Entries => _aligned ?? (IReadOnlyList<Entry>)_entries;
 
     /// <summary>How far the lesson has come.</summary>
     public CourseNow Course => Parts.See<CourseNow>();
+
+    /// <summary>The files that were brought in, and what in them is known otherwise.</summary>
+    public FilesMerged Files => Parts.See<FilesMerged>();
 
     /// <summary>Names shown in the meeting.</summary>
     public NamesShown Names => Parts.See<NamesShown>();

@@ -15,6 +15,8 @@ public sealed record Joined(string Name, string Device) : NameAct(Name)
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) => base.WhyRefused(entry, lesson) ?? DeviceTooLong(Device);
 
+    internal override Trace? TraceIn(LessonParts lesson) => Traced(TraceKind.Join, lesson);
+
     internal override void Apply(LessonParts lesson, NameShown name, Entry entry) =>
         lesson.Change<NamesShown>().See(name, new JoinAt(entry.HappenedAt, entry.Id, Device, name.Who));
 }
@@ -57,6 +59,8 @@ public sealed record Attended(string Name, Duration Length) : NameAct(Name)
 {
     /// <inheritdoc/>
     public override string InWords => $"“{Name}” there for {Words.Minutes(Length)}";
+
+    internal override Trace? TraceIn(LessonParts lesson) => Traced(TraceKind.Length, lesson, lasts: Length);
 
     internal override void Apply(LessonParts lesson, NameShown name, Entry entry) =>
         lesson.Change<NamesShown>().See(name, new PresentFor(Length, entry.HappenedAt, entry.Id));

@@ -1,3 +1,4 @@
+using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Text;
 
@@ -22,6 +23,10 @@ public abstract record NameAct(string Name) : Act
 
     internal override IEnumerable<Guid> About(LessonParts lesson) =>
         lesson.See<NamesShown>() is var names && names.All.TryGetValue(names.WhoIs(this), out var name) && names.StudentOf(name) is { } student ? [student] : [];
+
+    /// <summary>What it tells of, as of the student whose name it is, or of the name.</summary>
+    private protected Trace Traced(TraceKind kind, LessonParts lesson, string? text = null, Duration lasts = default) =>
+        new(kind, About(lesson).FirstOrDefault() is var student && student != default ? student.ToString() : lesson.See<NamesShown>().WhoIs(this), Trace.Comparable(text), lasts);
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         CleanText.IsBlank(Name) ? "The name is empty."

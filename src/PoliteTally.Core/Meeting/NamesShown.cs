@@ -78,7 +78,12 @@ public sealed class NamesShown : LessonPart
             : _names[who] = known is null ? new NameShown(who, name, beside) : known with { Beside = beside };
     }
 
-    internal void Match(NameAct act, NameDecision word) => _names[WhoIs(act)] = Know(act.Name, act.Beside) with { Word = word };
+    // What a file makes of a name by itself is no answer to what somebody said of it.
+    internal void Match(NameAct act, NameDecision word)
+    {
+        var known = Know(act.Name, act.Beside);
+        _names[known.Who] = known.Word is { Source: not Source.File } && word.Source == Source.File ? known : known with { Word = word };
+    }
 
     internal void AskLater(NameAct act, Guid entry) => _names[WhoIs(act)] = Know(act.Name, act.Beside) with { Later = entry };
 

@@ -10,6 +10,8 @@ public sealed record PageOpened(Guid Student) : StudentAct(Student)
     /// <inheritdoc/>
     public override string InWords => "student page opened";
 
+    internal override Trace? TraceIn(LessonParts lesson) => Traced(TraceKind.Join, lesson);
+
     internal override void Apply(LessonParts lesson, Guid student, Entry entry)
     {
         lesson.Change<PageVisits>().Open(student, entry.Id);

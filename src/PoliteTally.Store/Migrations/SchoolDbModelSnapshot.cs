@@ -79,47 +79,6 @@ namespace PoliteTally.Store.Migrations
                     b.ToTable("AspNetUserTokens", (string)null);
                 });
 
-            modelBuilder.Entity("PoliteTally.Store.Model.BroughtIn", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("Entries")
-                        .HasColumnType("INTEGER");
-
-                    b.PrimitiveCollection<string>("EntryIds")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("FileName")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Fingerprint")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("LessonId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<long>("NotedAt")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<Guid>("OwnerId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<long?>("TakenOutAt")
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("LessonId", "Fingerprint")
-                        .IsUnique();
-
-                    b.ToTable("BroughtIn");
-                });
-
             modelBuilder.Entity("PoliteTally.Store.Model.EndedSession", b =>
                 {
                     b.Property<Guid>("Id")
@@ -888,17 +847,6 @@ namespace PoliteTally.Store.Migrations
                         .HasForeignKey("UserId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
-                });
-
-            modelBuilder.Entity("PoliteTally.Store.Model.BroughtIn", b =>
-                {
-                    b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
-                        .WithMany()
-                        .HasForeignKey("LessonId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-
-                    b.Navigation("Lesson");
                 });
 
             modelBuilder.Entity("PoliteTally.Store.Model.Enrolment", b =>

@@ -1172,54 +1172,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/lessons/{id}/attendance/preview": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["PreviewAttendance"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/lessons/{id}/attendance": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["BringInAttendance"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/lessons/{id}/files/{file}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["PutBackFile"];
-        delete: operations["TakeOutFile"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/lessons/{id}/names": {
         parameters: {
             query?: never;
@@ -1230,6 +1182,38 @@ export interface paths {
         get?: never;
         put: operations["DecideName"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/files/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["LookAtFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["BringInFile"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1326,7 +1310,16 @@ export interface components {
             timeZone: string;
             isDemo: boolean;
         };
-        Act: components["schemas"]["ActLessonStarted"] | components["schemas"]["ActLessonEnded"] | components["schemas"]["ActLessonSettled"] | components["schemas"]["ActStruck"] | components["schemas"]["ActMarked"] | components["schemas"]["ActStatusDeclared"] | components["schemas"]["ActExcuseRecorded"] | components["schemas"]["ActHandRaised"] | components["schemas"]["ActHandEnded"] | components["schemas"]["ActCalled"] | components["schemas"]["ActTurnTaken"] | components["schemas"]["ActChatSaid"] | components["schemas"]["ActNodGiven"] | components["schemas"]["ActReminderTicked"] | components["schemas"]["ActJoined"] | components["schemas"]["ActLeft"] | components["schemas"]["ActSeen"] | components["schemas"]["ActAttended"] | components["schemas"]["ActNameMatched"] | components["schemas"]["ActAskedLater"] | components["schemas"]["ActRenamed"] | components["schemas"]["ActNameRaisedHand"] | components["schemas"]["ActNameLoweredHand"] | components["schemas"]["ActNameWrote"] | components["schemas"]["ActNameReacted"] | components["schemas"]["ActNameOnline"] | components["schemas"]["ActRollCallTaken"] | components["schemas"]["ActPointCovered"] | components["schemas"]["ActSpeakingPaused"] | components["schemas"]["ActSignalRoundHeld"] | components["schemas"]["ActChatSorted"] | components["schemas"]["ActChatHidden"] | components["schemas"]["ActChatDealtWith"] | components["schemas"]["ActAsideNoted"] | components["schemas"]["ActContactTried"] | components["schemas"]["ActStageMoved"] | components["schemas"]["ActStageExtended"] | components["schemas"]["ActTimerStarted"] | components["schemas"]["ActTimerStopped"] | components["schemas"]["ActGroupsMade"] | components["schemas"]["ActGroupJoined"] | components["schemas"]["ActGroupRenamed"] | components["schemas"]["ActGroupsDissolved"] | components["schemas"]["ActSatIn"] | components["schemas"]["ActQuestionOpened"] | components["schemas"]["ActQuestionClosed"] | components["schemas"]["ActAnswerGiven"] | components["schemas"]["ActCannotAnswer"] | components["schemas"]["ActBallotsCounted"] | components["schemas"]["ActAnswersMarked"] | components["schemas"]["ActKeyCorrected"] | components["schemas"]["ActWordsMerged"] | components["schemas"]["ActRightRevealed"] | components["schemas"]["ActResultsPut"] | components["schemas"]["ActSignalGiven"] | components["schemas"]["ActStudentWrote"] | components["schemas"]["ActMessageShown"] | components["schemas"]["ActPageOpened"] | components["schemas"]["ActPageClosed"] | components["schemas"]["ActPageKnocked"] | components["schemas"]["ActPageAdmitted"] | components["schemas"]["ActBoardPut"] | components["schemas"]["ActBoardTaken"];
+        Act: components["schemas"]["ActLessonStarted"] | components["schemas"]["ActLessonEnded"] | components["schemas"]["ActLessonSettled"] | components["schemas"]["ActStruck"] | components["schemas"]["ActMarked"] | components["schemas"]["ActStatusDeclared"] | components["schemas"]["ActExcuseRecorded"] | components["schemas"]["ActHandRaised"] | components["schemas"]["ActHandEnded"] | components["schemas"]["ActCalled"] | components["schemas"]["ActTurnTaken"] | components["schemas"]["ActChatSaid"] | components["schemas"]["ActNodGiven"] | components["schemas"]["ActReminderTicked"] | components["schemas"]["ActJoined"] | components["schemas"]["ActLeft"] | components["schemas"]["ActSeen"] | components["schemas"]["ActAttended"] | components["schemas"]["ActNameMatched"] | components["schemas"]["ActAskedLater"] | components["schemas"]["ActRenamed"] | components["schemas"]["ActNameRaisedHand"] | components["schemas"]["ActNameLoweredHand"] | components["schemas"]["ActNameWrote"] | components["schemas"]["ActNameReacted"] | components["schemas"]["ActNameOnline"] | components["schemas"]["ActRollCallTaken"] | components["schemas"]["ActPointCovered"] | components["schemas"]["ActSpeakingPaused"] | components["schemas"]["ActSignalRoundHeld"] | components["schemas"]["ActChatSorted"] | components["schemas"]["ActChatHidden"] | components["schemas"]["ActChatDealtWith"] | components["schemas"]["ActAsideNoted"] | components["schemas"]["ActContactTried"] | components["schemas"]["ActStageMoved"] | components["schemas"]["ActStageExtended"] | components["schemas"]["ActTimerStarted"] | components["schemas"]["ActTimerStopped"] | components["schemas"]["ActGroupsMade"] | components["schemas"]["ActGroupJoined"] | components["schemas"]["ActGroupRenamed"] | components["schemas"]["ActGroupsDissolved"] | components["schemas"]["ActSatIn"] | components["schemas"]["ActQuestionOpened"] | components["schemas"]["ActQuestionClosed"] | components["schemas"]["ActAnswerGiven"] | components["schemas"]["ActCannotAnswer"] | components["schemas"]["ActBallotsCounted"] | components["schemas"]["ActAnswersMarked"] | components["schemas"]["ActKeyCorrected"] | components["schemas"]["ActWordsMerged"] | components["schemas"]["ActRightRevealed"] | components["schemas"]["ActResultsPut"] | components["schemas"]["ActSignalGiven"] | components["schemas"]["ActStudentWrote"] | components["schemas"]["ActMessageShown"] | components["schemas"]["ActPageOpened"] | components["schemas"]["ActPageClosed"] | components["schemas"]["ActPageKnocked"] | components["schemas"]["ActPageAdmitted"] | components["schemas"]["ActBoardPut"] | components["schemas"]["ActFileBroughtIn"] | components["schemas"]["ActClockSet"] | components["schemas"]["ActActsCompared"] | components["schemas"]["ActBoardTaken"];
+        ActActsCompared: {
+            /** @enum {string} */
+            type?: "actsCompared";
+            /** Format: uuid */
+            entry: string;
+            /** Format: uuid */
+            other: string;
+            areOne: boolean;
+        };
         ActAnswerGiven: {
             /** @enum {string} */
             type?: "answerGiven";
@@ -1432,6 +1425,13 @@ export interface components {
             /** Format: uuid */
             message: string;
         };
+        ActClockSet: {
+            /** @enum {string} */
+            type?: "clockSet";
+            /** Format: uuid */
+            file: string;
+            ahead: null | components["schemas"]["Duration"];
+        };
         ActContactTried: {
             /** @enum {string} */
             type?: "contactTried";
@@ -1447,6 +1447,15 @@ export interface components {
             reason: string;
             /** Format: uuid */
             student: string;
+        };
+        ActFileBroughtIn: {
+            /** @enum {string} */
+            type?: "fileBroughtIn";
+            kind: components["schemas"]["FileKind"];
+            name: string;
+            /** Format: int32 */
+            rows: number;
+            fingerprint: string;
         };
         ActGroupJoined: {
             /** @enum {string} */
@@ -1879,13 +1888,6 @@ export interface components {
             outcome: components["schemas"]["ContactOutcome"];
             note: string;
         };
-        AttendanceLook: {
-            list: components["schemas"]["AttendancePreview"];
-            timeZone: string;
-            names: components["schemas"]["NameLook"][];
-            people: components["schemas"]["Person"][];
-            broughtInBefore: boolean;
-        };
         AttendancePolicy: {
             /** @description Seconds. */
             lateAfter?: number;
@@ -1904,30 +1906,6 @@ export interface components {
             lateCredit?: number;
             creditBy?: components["schemas"]["CreditBy"];
         };
-        AttendancePreview: {
-            columns: components["schemas"]["Column"][];
-            shape: components["schemas"]["AttendanceShape"];
-            namesZone: boolean;
-            rows: components["schemas"]["AttendanceRow"][];
-            problems: string[];
-            unclear: string[];
-            remarks: string[];
-        };
-        AttendanceRow: {
-            /** Format: int32 */
-            row: number;
-            name: string;
-            number: null | string;
-            email: null | string;
-            person: null | string;
-            device: string;
-            joined: null | components["schemas"]["Instant"];
-            left: null | components["schemas"]["Instant"];
-            length: null | components["schemas"]["Duration"];
-            problems: string[];
-        };
-        /** @enum {unknown} */
-        AttendanceShape: "stretches" | "events" | "lengths";
         /** @enum {unknown} */
         AttendanceStatus: "present" | "late" | "absent" | "excused" | "didNotCome";
         AtTheDoor: {
@@ -2286,12 +2264,58 @@ export interface components {
         FileIn: {
             /** Format: uuid */
             id: string;
+            kind: components["schemas"]["FileKind"];
             name: string;
             /** Format: int32 */
-            entries: number;
+            rows: number;
             notedAt: components["schemas"]["Instant"];
-            canBeTakenOut: boolean;
-            takenOut: boolean;
+            from: null | components["schemas"]["Instant"];
+            to: null | components["schemas"]["Instant"];
+            /** Format: double */
+            aheadSeconds: number;
+            clockBy: null | components["schemas"]["TraceKind"];
+            /** Format: int32 */
+            clockPairs: number;
+            clockByHand: boolean;
+            /** Format: int32 */
+            known: number;
+            /** Format: uuid */
+            takenOutBy: null | string;
+        };
+        /** @enum {unknown} */
+        FileKind: "attendance" | "chat" | "captions";
+        FileLook: {
+            kind: null | components["schemas"]["FileKind"];
+            couldBe: components["schemas"]["FileKind"][];
+            columns: components["schemas"]["Column"][];
+            /** Format: int32 */
+            rows: number;
+            /** Format: int32 */
+            leftOut: number;
+            from: null | components["schemas"]["Instant"];
+            to: null | components["schemas"]["Instant"];
+            namesZone: boolean;
+            timeZone: string;
+            first: components["schemas"]["FileRow"][];
+            wrong: components["schemas"]["FileRow"][];
+            problems: string[];
+            unclear: string[];
+            doubts: string[];
+            remarks: string[];
+            names: components["schemas"]["NameLook"][];
+            people: components["schemas"]["Person"][];
+            broughtInBefore: boolean;
+        };
+        FileRow: {
+            /** Format: int32 */
+            row: number;
+            name: string;
+            at: null | components["schemas"]["Instant"];
+            until: null | components["schemas"]["Instant"];
+            /** Format: double */
+            seconds: null | number;
+            text: null | string;
+            problems: string[];
         };
         GroupsBefore: {
             /** Format: uuid */
@@ -3504,6 +3528,8 @@ export interface components {
             /** Format: uuid */
             group: null | string;
         };
+        /** @enum {unknown} */
+        TraceKind: "join" | "message" | "speech" | "turnEnd" | "length" | null;
         TurnNow: {
             /** Format: uuid */
             student: string;
@@ -6143,124 +6169,6 @@ export interface operations {
             };
         };
     };
-    PreviewAttendance: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["AttendanceLook"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    BringInAttendance: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SettlingView"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    PutBackFile: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-                file: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SettlingView"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    TakeOutFile: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-                file: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SettlingView"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
     DecideName: {
         parameters: {
             query?: never;
@@ -6275,6 +6183,64 @@ export interface operations {
                 "application/json": components["schemas"]["NameDecisionSent"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettlingView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    LookAtFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileLook"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    BringInFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

@@ -22,6 +22,9 @@ type FromElsewhere =
   | 'pageOpened'
   | 'pageClosed'
   | 'pageKnocked'
+  | 'fileBroughtIn'
+  | 'clockSet'
+  | 'actsCompared'
 
 const items: Record<string, string> = { handLine: 'hand line', wayIn: 'way in' }
 

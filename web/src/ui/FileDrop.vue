@@ -1,22 +1,23 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 
-/** A place to drop a file on, and beside it the picker. */
-const props = defineProps<{ what: string; hint: string; busy?: boolean; accept?: string }>()
+/** A place to drop a file on, or several where they are taken, and beside it the picker. Each comes by itself. */
+const props = defineProps<{ what: string; hint: string; busy?: boolean; accept?: string; several?: boolean }>()
 const emit = defineEmits<{ file: [file: File] }>()
 
 const over = ref(false)
 const picker = ref<HTMLInputElement>()
 
+const take = (files?: FileList | null) =>
+  [...(files ?? [])].slice(0, props.several ? undefined : 1).forEach((file) => emit('file', file))
+
 function dropped(event: DragEvent) {
   over.value = false
-  const file = event.dataTransfer?.files[0]
-  if (file) emit('file', file)
+  take(event.dataTransfer?.files)
 }
 
 function picked() {
-  const file = picker.value?.files?.[0]
-  if (file) emit('file', file)
+  take(picker.value?.files)
   // So that the same file, put right, can be picked again.
   if (picker.value) picker.value.value = ''
 }
@@ -35,13 +36,14 @@ function picked() {
       <span class="block text-small text-ink-soft">{{ hint }}</span>
     </p>
     <label class="press-first cursor-pointer focus-within:outline-2 focus-within:outline-offset-2">
-      {{ busy ? 'Reading…' : 'Choose a file' }}
+      {{ busy ? 'Reading…' : several ? 'Choose files' : 'Choose a file' }}
       <input
         ref="picker"
         type="file"
         class="sr-only"
         :accept="props.accept ?? '.csv,.txt,.tsv,text/csv,text/plain'"
         :disabled="busy"
+        :multiple="several"
         @change="picked"
       />
     </label>

@@ -3,49 +3,43 @@ using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Names;
 using PoliteTally.Formats;
-using PoliteTally.Store;
-using PoliteTally.Store.Writing;
-using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Settling;
 
-/// <summary>
-/// Turns the lines of an attendance list into entries. Their ids follow from what they say, so that bringing in the same
-/// line twice, in the same file or in another, stores it once.
-/// </summary>
+/// <summary>Turns the rows of an attendance list into acts.</summary>
 internal static class AttendanceEntries
 {
-    public static IReadOnlyList<NewEntry> Of(Guid lesson, AttendancePreview list, IReadOnlyList<ShownName> people, Instant lessonEnd)
+    /// <summary>What its usable rows tell, each with its moment.</summary>
+    /// <param name="list">The list.</param>
+    /// <param name="people">Whom the usable rows are about, row by row.</param>
+    /// <param name="lessonEnd">Where a length without a time stands.</param>
+    public static IReadOnlyList<(Instant At, Act Act)> Of(AttendancePreview list, IReadOnlyList<ShownName> people, Instant lessonEnd)
     {
-        var entries = new List<NewEntry>();
-        var lengths = new Dictionary<Attended, int>();
+        var acts = new List<(Instant, Act)>();
+        var stays = Usable(list).CountBy(StayOf).ToDictionary();
         foreach (var (line, person) in Usable(list).Zip(people))
         {
-            var beside = person.Beside;
-            // A row that holds a whole stretch is a connection by itself, so that its two ends stay together.
-            var device = list.Shape == AttendanceShape.Stretches ? $"{line.Device} {line.Joined} {line.Left}" : line.Device;
+            // A row that holds a whole stretch is a connection by itself, so that its two ends stay together; of two that begin at once each is one.
+            var device = list.Shape == AttendanceShape.Stretches ? $"{line.Device} {line.Joined} {(stays[StayOf(line)] > 1 ? line.Left : null)}".Trim() : line.Device;
             if (line.Joined is { } joined)
             {
-                Add(joined, new Joined(line.Name, device) { Beside = beside });
+                acts.Add((joined, new Joined(line.Name, device) { Beside = person.Beside }));
             }
 
             if (line.Left is { } left)
             {
-                Add(left, new Left(line.Name, device) { Beside = beside });
+                acts.Add((left, new Left(line.Name, device) { Beside = person.Beside }));
             }
 
             if (line.Length is { } length)
             {
-                // Two rows of 20 min are 40 min: only where a time stands with it are equal rows one.
-                var attended = new Attended(line.Name, length) { Beside = beside };
-                var before = lengths[attended] = lengths.GetValueOrDefault(attended, -1) + 1;
-                Add(lessonEnd, attended, before);
+                acts.Add((lessonEnd, new Attended(line.Name, length) { Beside = person.Beside }));
             }
         }
 
-        return [.. entries.DistinctBy(e => e.Id)];
+        return acts;
 
-        void Add(Instant at, Act act, int before = 0) => entries.Add(new NewEntry(IdOf(lesson, at, act, before), at, act));
+        static (string, string, Instant?) StayOf(AttendanceRow row) => (row.Name, row.Device, row.Joined);
     }
 
     /// <summary>
@@ -74,11 +68,10 @@ internal static class AttendanceEntries
     }
 
     /// <summary>Matches that are taken without asking.</summary>
-    public static IEnumerable<NewEntry> Sure(Guid lesson, IReadOnlyList<NameMatch> matches, Instant now) =>
+    public static IEnumerable<NameMatched> Sure(IReadOnlyList<NameMatch> matches) =>
         from match in matches
         where match.Certainty == Certainty.Sure
-        let act = new NameMatched(match.Shown.Name, match.Student) { Beside = match.Shown.Beside }
-        select new NewEntry(IdOf(lesson, Instant.MinValue, act), now, act);
+        select new NameMatched(match.Shown.Name, match.Student) { Beside = match.Shown.Beside };
 
     private static IEnumerable<AttendanceRow> Usable(AttendancePreview list) => list.Rows.Where(r => r.Problems.Count == 0);
 
@@ -89,7 +82,4 @@ internal static class AttendanceEntries
             .Select(g => (From: g.Min(r => r.Joined ?? Instant.MaxValue), To: g.Max(r => r.Left ?? Instant.MinValue))).OrderBy(s => s.From).ToList();
         return stays.Zip(stays.Skip(1)).Any(pair => pair.First.To > pair.Second.From);
     }
-
-    /// <param name="before">How many equal ones the file has before it.</param>
-    private static Guid IdOf(Guid lesson, Instant at, Act act, int before = 0) => DerivedId.Of($"{lesson}\n{at}\n{ActJson.Write(act)}{(before > 0 ? $"\n{before}" : "")}");
 }

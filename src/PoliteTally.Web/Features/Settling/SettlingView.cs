@@ -5,9 +5,9 @@ using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Merging;
 using PoliteTally.Core.Names;
 using PoliteTally.Store;
-using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Lessons;
 
 namespace PoliteTally.Web.Features.Settling;
@@ -29,9 +29,15 @@ public sealed record GuestLine(string Name, string Beside, bool Decided, double 
 public sealed record PutAway(Guid Entry, Instant At, string Who, string Text, bool IsAside);
 
 /// <summary>A file that was brought in.</summary>
-/// <param name="CanBeTakenOut">Whether it is known which entries are its own.</param>
-/// <param name="TakenOut">Whether it was taken out again, and counts for nothing.</param>
-public sealed record FileIn(Guid Id, string Name, int Entries, Instant NotedAt, bool CanBeTakenOut, bool TakenOut);
+/// <param name="Rows">How many rows or messages were read in it.</param>
+/// <param name="From">When the first thing it tells happened, by the clock of the lesson; null if it tells no time, or was taken out.</param>
+/// <param name="AheadSeconds">How far its clock is ahead, negative if behind.</param>
+/// <param name="ClockBy">What its clock is known by; null if nothing told it or the teacher set it.</param>
+/// <param name="Known">How many of its acts were known already from something else.</param>
+/// <param name="TakenOutBy">The entry that took it out again, so that it counts for nothing; null while it counts.</param>
+public sealed record FileIn(
+    Guid Id, FileKind Kind, string Name, int Rows, Instant NotedAt, Instant? From, Instant? To, double AheadSeconds, TraceKind? ClockBy, int ClockPairs, bool ClockByHand,
+    int Known, Guid? TakenOutBy);
 
 /// <summary>A name seen in the meeting.</summary>
 /// <param name="Beside">What tells it apart from others of the same name; empty if there is none.</param>
@@ -55,7 +61,7 @@ public sealed record RegisterLine(
 
 internal static class SettlingViews
 {
-    public static SettlingView Of(OpenLesson open, IReadOnlyList<BroughtIn> files, Instant now)
+    public static SettlingView Of(OpenLesson open, Instant now)
     {
         var state = open.State;
         var shown = state.Names.All.Values.Where(n => n.Sightings.Count > 0).ToList();
@@ -63,13 +69,29 @@ internal static class SettlingViews
         var names = open.ShortNames;
         return new SettlingView(
             LessonLine.Of(open.Lesson, open.ClassName), open.Times.CountedFrom, open.Times.CountedTo,
-            [.. files.Select(f => new FileIn(f.Id, f.FileName, f.Entries, f.NotedAt, f.EntryIds.Count > 0, f.TakenOutAt is not null))],
+            [.. FilesOf(state)],
             [.. shown.Zip(matches, (name, match) => LineOf(name, match, state)).OrderBy(n => n.Decided).ThenBy(n => n.Name, StringComparer.OrdinalIgnoreCase)],
             [.. open.Roster.Select(s => LineOf(s, state, open.Times, open.Rules.Scheme.Attendance))],
             [.. open.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], s.Name.Whole))],
             state.HandLine.Turns.Count(t => t.Outcome is null), state.Course.SettledBy, now,
             state.Chat.Messages.Count(m => m.IsToSweep), PutAwayIn(state, names),
             open.Lesson.DropIn ? [.. GuestsOf(shown, state, open.Times, open.Rules.Scheme.Attendance)] : []);
+    }
+
+    private static IEnumerable<FileIn> FilesOf(LessonState state)
+    {
+        var merged = state.Files.Files.ToDictionary(f => f.Entry.Id);
+        var strikes = state.StrikesOn();
+        foreach (var (entry, file) in state.Entries.Where(e => e.Act is FileBroughtIn).Select(e => (e, (FileBroughtIn)e.Act)).OrderBy(f => f.e.NotedAt))
+        {
+            var told = state.Entries.Where(e => e.Together == entry.Id && e.Source == Source.File && !e.Act.IsDecision).ToList();
+            var clock = merged.GetValueOrDefault(entry.Id)?.Clock;
+            var times = clock is null ? [] : told.Where(e => e.Act is not Attended).Select(e => e.HappenedAt).ToList();
+            yield return new FileIn(
+                entry.Id, file.Kind, file.Name, file.Rows, entry.NotedAt, times.Count == 0 ? null : times.Min(), times.Count == 0 ? null : times.Max(),
+                clock?.Ahead.TotalSeconds ?? 0, clock?.By, clock?.Pairs ?? 0, clock?.ByHand ?? false, told.Count(e => state.Files.CountsBy(e.Id) is not null),
+                clock is null ? strikes[entry.Id].FirstOrDefault() : null);
+        }
     }
 
     private static IEnumerable<GuestLine> GuestsOf(IReadOnlyList<NameShown> shown, LessonState state, LessonTimes times, AttendancePolicy policy) =>

@@ -1,44 +1,61 @@
 <script setup lang="ts">
-import { ref } from 'vue'
-import { api, ask, type Schemas } from '../../api/client'
+import type { Schemas } from '../../api/client'
 import { count, hour } from '../../ui/format'
-import Notice from '../../ui/Notice.vue'
+import ClockChoice from './ClockChoice.vue'
+import { clockOf, kinds, rowsOf } from './files'
 
-/** The files that were brought in: each is taken out again by one press, and put back by one. */
-const props = defineProps<{ lesson: string; files: Schemas['FileIn'][] }>()
-const emit = defineEmits<{ done: [view: Schemas['SettlingView']] }>()
-const problem = ref<string>()
-
-async function change(file: Schemas['FileIn']) {
-  const path = { id: props.lesson, file: file.id }
-  problem.value = undefined
-  try {
-    const answer = file.takenOut
-      ? api.POST('/api/lessons/{id}/files/{file}', { params: { path } })
-      : api.DELETE('/api/lessons/{id}/files/{file}', { params: { path } })
-    emit('done', await ask(answer))
-  } catch (failure) {
-    problem.value = (failure as Error).message
-  }
-}
+/** The files that were brought in: what each is, how its clock goes, what was known already; each is taken out again by one press, and put back by one. */
+defineProps<{ files: Schemas['FileIn'][]; locked: boolean }>()
+const emit = defineEmits<{
+  strike: [entry: string, text: string]
+  clock: [file: string, aheadSeconds: number | null]
+}>()
 </script>
 
 <template>
-  <ul class="mb-2">
-    <li v-for="f in files" :key="f.id" class="flex flex-wrap items-baseline gap-x-3 border-b border-rule py-1">
-      <span :class="{ 'text-ink-soft line-through': f.takenOut }"
-        ><b>{{ f.name }}</b> {{ count(f.entries, 'entry', 'entries') }}, brought in at {{ hour(f.notedAt) }}</span
+  <ul>
+    <li v-for="f in files" :key="f.id" class="file" :class="{ out: f.takenOutBy }">
+      <span class="min-w-0"
+        ><b>{{ kinds[f.kind] }}</b> <span class="text-small break-words text-ink-soft">{{ f.name }}</span></span
       >
-      <i v-if="f.takenOut" class="text-small text-ink-soft">taken out: it counts for nothing</i>
+      <span>
+        {{ count(f.rows, rowsOf[f.kind])
+        }}<template v-if="f.from && f.to">, {{ hour(f.from) }} to {{ hour(f.to) }}</template>
+      </span>
+      <i v-if="f.takenOutBy" class="text-ink-soft">taken out: it counts for nothing</i>
+      <span v-else>
+        {{ clockOf(f) }}
+        <ClockChoice v-if="!locked" :file="f" @choose="emit('clock', f.id, $event)" />
+      </span>
+      <span class="text-ink-soft">{{ f.known && !f.takenOutBy ? `${f.known} known already` : '' }}</span>
       <button
-        v-if="f.canBeTakenOut"
-        class="quiet text-small"
-        :aria-label="f.takenOut ? `Put back ${f.name}` : `Take out ${f.name}`"
-        @click="change(f)"
+        v-if="!locked"
+        class="quiet justify-self-end"
+        :aria-label="f.takenOutBy ? `Put back ${f.name}` : `Take out ${f.name}`"
+        @click="emit('strike', f.takenOutBy ?? f.id, f.takenOutBy ? `${f.name} put back` : `${f.name} taken out`)"
       >
-        {{ f.takenOut ? 'put back' : 'take out' }}
+        {{ f.takenOutBy ? 'put back' : 'take out' }}
       </button>
     </li>
   </ul>
-  <Notice v-if="problem" tone="wrong">{{ problem }}</Notice>
 </template>
+
+<style scoped>
+.file {
+  display: grid;
+  grid-template-columns: minmax(12rem, 1.2fr) minmax(9rem, 1fr) minmax(12rem, 1.4fr) minmax(7rem, 0.6fr) 5rem;
+  align-items: baseline;
+  gap: 2px 18px;
+  border-bottom: 1px solid var(--rule);
+  padding: 4px 0;
+}
+.out > span:first-child {
+  text-decoration: line-through;
+  color: var(--ink-soft);
+}
+@media (max-width: 60rem) {
+  .file {
+    grid-template-columns: 1fr auto;
+  }
+}
+</style>

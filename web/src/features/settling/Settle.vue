@@ -8,7 +8,7 @@ import { session } from '../../api/session'
 import { count, hour, longDay, minutes } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
-import AttendanceImport from './AttendanceImport.vue'
+import FilesPanel from './FilesPanel.vue'
 import GuestList from './GuestList.vue'
 import NameChoice from './NameChoice.vue'
 import RegisterTable from './RegisterTable.vue'
@@ -86,17 +86,13 @@ const declare = (row: Schemas['RegisterLine'], status: Schemas['AttendanceStatus
 const excuse = (row: Schemas['RegisterLine'], reason: string) =>
   note({ type: 'excuseRecorded', student: row.student, reason }, `excuse for ${row.called} ${row.rest} recorded`)
 
-const files = useTemplateRef<InstanceType<typeof AttendanceImport>>('files')
+const files = useTemplateRef<InstanceType<typeof FilesPanel>>('files')
 /** A file that lies there and is not brought in: whether it is to count is asked before the register is confirmed. */
 const waiting = computed(() => files.value?.waiting)
 const asking = ref(false)
 async function confirm() {
   asking.value = false
   await note({ type: 'lessonSettled' }, 'settled')
-}
-async function bringInFirst() {
-  asking.value = false
-  await files.value?.bringIn()
 }
 
 async function reopen() {
@@ -135,14 +131,17 @@ async function reopen() {
           >, or <button class="quiet font-semibold" @click="reopen">open it again</button> to change something.
         </Notice>
 
-        <section v-if="!settled" class="step" aria-labelledby="files">
+        <section v-if="!settled || view.files.length" class="step" aria-labelledby="files">
           <h2 id="files" class="head">Files</h2>
-          <AttendanceImport
+          <FilesPanel
             :id="id"
             ref="files"
-            :brought-in="view.files"
-            :demo="session?.account?.isDemo && view.lesson.number === 13 ? 'attendance-lesson-13.csv' : undefined"
+            :files="view.files"
+            :locked="settled"
+            :demo="!!session?.account?.isDemo && view.lesson.number === 13"
             @done="taken"
+            @strike="(entry, text) => note({ type: 'struck', entry }, text)"
+            @clock="(file, ahead) => note({ type: 'clockSet', file, ahead }, 'the clock of a file set')"
           />
         </section>
 
@@ -251,9 +250,8 @@ async function reopen() {
             <span
               ><b>{{ waiting }}</b> was dropped and is not brought in.</span
             >
-            <button class="press-first" @click="bringInFirst">Bring it in first</button>
+            <button class="press-first" @click="asking = false">Look at it first</button>
             <button class="press" @click="confirm">Confirm without it</button>
-            <button class="quiet" @click="asking = false">not now</button>
           </template>
           <button v-else class="press-first" @click="waiting ? (asking = true) : confirm()">
             Confirm the register

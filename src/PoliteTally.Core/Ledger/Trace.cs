@@ -1,0 +1,34 @@
+using NodaTime;
+
+namespace PoliteTally.Core.Ledger;
+
+/// <summary>What kinds of acts two sources may both tell of.</summary>
+public enum TraceKind
+{
+    /// <summary>Somebody came in.</summary>
+    Join,
+
+    /// <summary>Somebody wrote a message to everybody or to the teacher.</summary>
+    Message,
+
+    /// <summary>Somebody spoke, or was given the word.</summary>
+    Speech,
+
+    /// <summary>Somebody's turn ended.</summary>
+    TurnEnd,
+
+    /// <summary>Somebody was there for so long; nobody says when.</summary>
+    Length,
+}
+
+/// <summary>What an entry tells of that another source may tell of, too.</summary>
+/// <param name="Kind">What happened.</param>
+/// <param name="Who">Who did it: a student, or a name that is nobody's yet.</param>
+/// <param name="Text">The words, if they are known, as they are compared; two acts with different words are two acts.</param>
+/// <param name="Lasts">How long it lasted, if it is a length of time.</param>
+public sealed record Trace(TraceKind Kind, string Who, string? Text = null, Duration Lasts = default)
+{
+    /// <summary>Words as they are compared: capitals, and how wide the spaces are, make no other words.</summary>
+    public static string? Comparable(string? text) =>
+        string.IsNullOrWhiteSpace(text) ? null : string.Join(' ', text.ToUpperInvariant().Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+}

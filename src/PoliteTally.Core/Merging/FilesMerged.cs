@@ -1,0 +1,43 @@
+using PoliteTally.Core.Ledger;
+
+namespace PoliteTally.Core.Merging;
+
+/// <summary>A file that counts.</summary>
+/// <param name="Entry">The entry that brought it in.</param>
+/// <param name="File">What it is.</param>
+/// <param name="Clock">How its clock goes.</param>
+public sealed record MergedFile(Entry Entry, FileBroughtIn File, FileClock Clock);
+
+/// <summary>The files of a lesson, and which entries tell of an act that another entry counts for.</summary>
+public sealed class FilesMerged : LessonPart
+{
+    private readonly Dictionary<Guid, Guid> _countsBy;
+    private readonly Dictionary<Guid, GrowingList<Entry>> _support;
+    private IReadOnlyList<MergedFile> _files;
+
+    internal FilesMerged() => (_countsBy, _support, _files) = ([], [], []);
+
+    private FilesMerged(FilesMerged from) => (_countsBy, _support, _files) = (new(from._countsBy), new(from._support), from._files);
+
+    /// <summary>The files that count, in the order in which they were brought in.</summary>
+    public IReadOnlyList<MergedFile> Files => _files;
+
+    /// <summary>How many entries stand behind others.</summary>
+    public int Supporting => _countsBy.Count;
+
+    /// <summary>The entry that counts for the act that this one tells of as well; null if this one counts itself.</summary>
+    public Guid? CountsBy(Guid entry) => _countsBy.TryGetValue(entry, out var counts) ? counts : null;
+
+    /// <summary>What other entries tell of the act of this one, with their times as they are by the clock of the lesson.</summary>
+    public IReadOnlyList<Entry> SupportOf(Guid entry) => _support.TryGetValue(entry, out var support) ? support : [];
+
+    internal void Know(IReadOnlyList<MergedFile> files) => _files = files;
+
+    internal void Support(Guid counts, Entry other)
+    {
+        _countsBy[other.Id] = counts;
+        _support[counts] = _support.TryGetValue(counts, out var before) ? before.With(other) : new GrowingList<Entry>([other]);
+    }
+
+    internal override LessonPart Copy() => new FilesMerged(this);
+}

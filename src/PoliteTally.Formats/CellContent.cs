@@ -1,0 +1,58 @@
+using NodaTime;
+
+namespace PoliteTally.Formats;
+
+/// <summary>What the cells of a column hold.</summary>
+internal enum Holds
+{
+    Nothing,
+    Times,
+    Dates,
+    Lengths,
+    Addresses,
+    Actions,
+    Texts,
+}
+
+/// <summary>Says what a column holds by what stands in it, whatever its heading is.</summary>
+internal static class CellContent
+{
+    /// <summary>How many cells of a column are looked at.</summary>
+    public const int Looked = 60;
+
+    /// <summary>How large a part of them has to hold the same.</summary>
+    public const double Most = 0.8;
+
+    private static readonly Duration Near = Duration.FromHours(4);
+
+    /// <summary>What a column holds.</summary>
+    /// <param name="table">The table.</param>
+    /// <param name="column">The place of the column.</param>
+    /// <param name="near">When the lesson was to begin, in the zone of its times.</param>
+    public static Holds Of(Table table, int column, LocalDateTime near) => Of(Cells(table, column), near);
+
+    /// <summary>The first cells of a column that are not empty.</summary>
+    public static List<string> Cells(Table table, int column) =>
+        [.. table.Rows.Take(10 * Looked).Select(r => Columns.CellOf(r, column)).Where(c => c.Length > 0).Take(Looked)];
+
+    /// <summary>What cells hold, most of them.</summary>
+    public static Holds Of(List<string> cells, LocalDateTime near)
+    {
+        if (cells.Count == 0)
+        {
+            return Holds.Nothing;
+        }
+
+        bool Mostly(Func<string, bool> holds) => cells.Count(holds) >= Most * cells.Count;
+        // 00:47:30 is three quarters of an hour or shortly after midnight: a time of day only if the lesson is near it.
+        return Mostly(c => TimeText.Sortable(c, near) is { } time && (!TimeText.IsClock(c) || Period.Between(time, near, PeriodUnits.Ticks).ToDuration() is var gap && gap < Near && gap > -Near)) ? Holds.Times
+            : Mostly(TimeText.IsDate) ? Holds.Dates
+            : Mostly(c => c.Contains('@') && c.Contains('.')) ? Holds.Addresses
+            : Mostly(c => AttendanceColumns.Says(c) is (true, false) or (false, true)) ? Holds.Actions
+            : Mostly(c => !IsBareNumber(c) && TimeText.Length(c, Duration.FromMinutes(1)) is not null) ? Holds.Lengths
+            : Mostly(c => c.Any(char.IsLetter) && c.Count(char.IsDigit) * 2 < c.Length) ? Holds.Texts
+            : Holds.Nothing;
+    }
+
+    private static bool IsBareNumber(string cell) => cell.All(c => char.IsDigit(c) || c is '.' or ',');
+}

@@ -1,0 +1,62 @@
+using NodaTime;
+
+namespace PoliteTally.Formats;
+
+/// <summary>Which column of a saved chat holds what: by its heading, else by what stands in it.</summary>
+internal static class ChatColumns
+{
+    /// <summary>What a column can be, with the headings it goes by, the likeliest first.</summary>
+    public static readonly IReadOnlyDictionary<string, string[]> Headings = new Dictionary<string, string[]>
+    {
+        ["text"] = ["message", "text", "content", "body", "messagetext", "chat", "comment", "nachricht", "mensaje", "texte", "what", "said"],
+        ["time"] = ["time", "timestamp", "sent", "sentat", "at", "when", "datetime", "createdat", "created", "posted", "postedat", "zeit", "zeitpunkt", "uhrzeit", "hora", "heure"],
+        ["date"] = ["date", "day", "datum", "fecha", "jour"],
+        ["name"] = ["name", "from", "sender", "sendername", "author", "authorname", "user", "username", "displayname", "fullname", "who", "participant", "student", "von", "absender", "nom", "nombre", "fromname", "by"],
+        ["to"] = ["to", "recipient", "receiver", "audience", "an", "empfänger", "toname", "sentto", "à", "para"],
+        ["email"] = ["email", "emailaddress", "useremail", "mail", "senderemail"],
+    };
+
+    private static readonly HashSet<string> HeadingWords = [.. Headings.Values.SelectMany(w => w)];
+
+    /// <summary>Whether a cell is a heading that saved chats have.</summary>
+    public static bool IsHeading(string cell) => HeadingWords.Contains(Columns.Fold(cell));
+
+    /// <summary>Guesses the columns of a table.</summary>
+    /// <param name="table">The table.</param>
+    /// <param name="near">When the lesson was to begin, in the zone of its times.</param>
+    public static IReadOnlyDictionary<string, int> Guess(Table table, LocalDateTime near)
+    {
+        // The last part of a heading says what it is: "message.sender.name" is a name.
+        var fields = new Dictionary<string, int>(Columns.Guess([.. table.Headings.Select(LastPart)], Headings));
+        var holds = table.Headings.Select((_, column) => CellContent.Of(table, column, near)).ToList();
+        List<int> Free(Holds what) => [.. Enumerable.Range(0, holds.Count).Where(c => holds[c] == what && !fields.ContainsValue(c))];
+
+        // A heading may promise what the column does not hold.
+        foreach (var field in new[] { "time" }.Where(f => fields.TryGetValue(f, out var at) && holds[at] is Holds.Texts or Holds.Addresses))
+        {
+            fields.Remove(field);
+        }
+
+        Take("time", Free(Holds.Times));
+        Take("date", Free(Holds.Dates));
+        Take("email", Free(Holds.Addresses));
+        // The longest texts are what was written.
+        Take("text", [.. Free(Holds.Texts).OrderByDescending(c => CellContent.Cells(table, c).Average(t => t.Length))]);
+        Take("name", [.. Free(Holds.Texts).OrderBy(ShareOfMostCommon)]);
+        Take("to", [.. Free(Holds.Texts).Where(c => ShareOfMostCommon(c) >= 0.5)]);
+        return fields;
+
+        void Take(string field, List<int> columns)
+        {
+            if (columns.Count > 0)
+            {
+                fields.TryAdd(field, columns[0]);
+            }
+        }
+
+        double ShareOfMostCommon(int column) =>
+            CellContent.Cells(table, column) is { Count: > 0 } cells ? cells.GroupBy(c => c).Max(g => g.Count()) / (double)cells.Count : 0;
+    }
+
+    private static string LastPart(string heading) => heading[(heading.LastIndexOf('.') + 1)..];
+}

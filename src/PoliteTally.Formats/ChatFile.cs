@@ -1,0 +1,151 @@
+using System.Globalization;
+using NodaTime;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Text;
+
+namespace PoliteTally.Formats;
+
+/// <summary>A message in a saved chat.</summary>
+/// <param name="Row">The row or line it begins in, from 1.</param>
+/// <param name="Private">Whether it went to one person.</param>
+/// <param name="Problems">What is wrong with it; empty if it can be taken.</param>
+public sealed record ChatRow(int Row, string Name, string? Email, string Text, bool Private, Instant? At, IReadOnlyList<string> Problems);
+
+/// <summary>A saved chat as it would be brought in.</summary>
+/// <param name="Columns">Its columns, or the parts of its lines, with what they are taken for.</param>
+/// <param name="NamesZone">Whether its times name their zone.</param>
+/// <param name="Rows">The messages.</param>
+/// <param name="LeftOut">How many lines tell something else: that somebody came, a reaction without a word.</param>
+/// <param name="Problems">What is wrong with it as a whole.</param>
+public sealed record ChatPreview(
+    IReadOnlyList<Column> Columns, bool NamesZone, IReadOnlyList<ChatRow> Rows, int LeftOut, IReadOnlyList<string> Problems);
+
+/// <summary>Reads saved chats: tables, JSON, or text with a message in a line or in a block.</summary>
+public static class ChatFile
+{
+    // What is sent to everybody, in the languages of those who wrote this; in any other it is whom most messages go to.
+    private static readonly HashSet<string> Everybody = ["everyone", "everybody", "all", "alle", "allen", "tous", "toutlemonde", "todos", "tutti", "iedereen", "alla", "wszyscy"];
+
+    /// <summary>Reads a saved chat.</summary>
+    /// <param name="bytes">The file.</param>
+    /// <param name="mapping">Which column holds what, by field; null to guess.</param>
+    /// <param name="zone">The zone of times that do not name theirs.</param>
+    /// <param name="lessonFrom">When the lesson was to begin.</param>
+    /// <exception cref="FormatProblem">The file is no saved chat.</exception>
+    public static ChatPreview Read(byte[] bytes, IReadOnlyDictionary<string, int>? mapping, DateTimeZone zone, Instant lessonFrom)
+    {
+        var near = lessonFrom.InZone(zone).LocalDateTime;
+        var (table, leftOut) = TableOf(bytes, near);
+        var fields = mapping ?? ChatColumns.Guess(table, near);
+        var columns = Columns.Describe(table, fields);
+        List<string> missing =
+        [
+            .. fields.ContainsKey("name") || fields.ContainsKey("email") ? Array.Empty<string>() : ["Say which column holds the names."],
+            .. fields.ContainsKey("text") ? Array.Empty<string>() : ["Say which column holds the messages."],
+            .. fields.ContainsKey("time") ? Array.Empty<string>() : ["Say which column holds the times."],
+        ];
+        if (missing.Count > 0)
+        {
+            return new ChatPreview(columns, NamesZone: true, [], leftOut, missing);
+        }
+
+        var (times, namesZone) = TimeText.Read([.. table.Rows.Select(r => $"{Columns.Cell(r, fields, "date")} {Columns.Cell(r, fields, "time")}".Trim())], near, zone);
+        var common = table.Rows.Select(r => Fold(Columns.Cell(r, fields, "to"))).Where(t => t.Length > 0).GroupBy(t => t).MaxBy(g => g.Count())?.Key;
+        var rows = table.Rows.Select((row, i) => RowOf(row, times[i])).ToList();
+        var messages = rows.Where(r => r.Text.Length == 0 || HasWords(r.Text)).ToList();
+        return new ChatPreview(columns, namesZone, messages, leftOut + rows.Count - messages.Count, FarFrom(messages));
+
+        ChatRow RowOf(TableRow row, Instant? at)
+        {
+            var problems = new List<string>();
+            var email = Columns.Cell(row, fields, "email");
+            var name = CleanText.Of(Columns.Cell(row, fields, "name") is { Length: > 0 } shown ? shown : email);
+            var text = CleanText.Of(Columns.Cell(row, fields, "text"));
+            if (CleanText.IsBlank(name))
+            {
+                problems.Add("has no name.");
+            }
+
+            if (name.Length > TextLimits.LongestName)
+            {
+                problems.Add($"has a name of {name.Length.ToString("N0", CultureInfo.InvariantCulture)} letters; at most {TextLimits.LongestName} are a name.");
+                name = name[..20];
+            }
+
+            if (CleanText.IsBlank(text))
+            {
+                problems.Add("has no words.");
+            }
+
+            if (at is null)
+            {
+                problems.Add($"has the time “{Columns.Cell(row, fields, "time")}”, which cannot be read. Write it as 2026-11-23 09:31:00.");
+            }
+
+            // What was sent to one person counts; that it was long is no reason to lose it.
+            return new ChatRow(
+                row.Number, name, email.Contains('@') ? email : null, text.Length > TextLimits.LongestText ? text[..TextLimits.LongestText] : text,
+                IsPrivate(Columns.Cell(row, fields, "to")), at, problems);
+        }
+
+        bool IsPrivate(string to) => Fold(to) is { Length: > 0 } folded && folded != common && !Everybody.Contains(folded);
+
+        IReadOnlyList<string> FarFrom(List<ChatRow> read)
+        {
+            var known = read.Where(r => r.At is not null).Select(r => r.At!.Value).ToList();
+            return known.Count == 0 || known.Exists(t => t > lessonFrom - Duration.FromHours(12) && t < lessonFrom + Duration.FromHours(14))
+                ? []
+                : [$"None of its messages were written on the day of this lesson; the first is of {known.Min().InZone(zone).ToString("uuuu-MM-dd HH:mm", null)}. Is it the chat of another lesson?"];
+        }
+    }
+
+    /// <summary>The messages of a file as a table; how many of its lines tell something else.</summary>
+    internal static (Table Table, int LeftOut) TableOf(byte[] bytes, LocalDateTime near)
+    {
+        if (Archive.IsOne(bytes))
+        {
+            return (Table.Read(bytes, ChatColumns.IsHeading), 0);
+        }
+
+        FileSize.Check(bytes.Length, "Save only the messages of this lesson and bring in those.");
+        var text = Table.TextOf(bytes).Text;
+        if (string.IsNullOrWhiteSpace(text))
+        {
+            throw new FormatProblem("This file is empty. Nothing was stored; choose another file.");
+        }
+
+        if (text.TrimStart() is ['{' or '[', ..] json && JsonTable.Of(json) is { } objects)
+        {
+            return (objects, 0);
+        }
+
+        // A text has commas as well: a table is what has a heading that is known, or columns that are more than the time and the rest.
+        if (Tabular(bytes) is { } table && (table.HeadingsKnown && table.Headings.Count(ChatColumns.IsHeading) >= 2 || ChatColumns.Guess(table, near) is { } fields && fields.ContainsKey("time") && fields.ContainsKey("name") && fields.ContainsKey("text") && IsEven(table)))
+        {
+            return (table, 0);
+        }
+
+        return ChatLines.TableOf(text, out var leftOut) is { } lines ? (lines, leftOut)
+            : throw new FormatProblem("No messages are found in this file. It must have a name and a time with each message.");
+    }
+
+    private static Table? Tabular(byte[] bytes)
+    {
+        try
+        {
+            var table = Table.Read(bytes, ChatColumns.IsHeading);
+            return table.HeadingsKnown ? table : Table.Read(bytes, ChatColumns.IsHeading, headless: true);
+        }
+        catch (FormatProblem)
+        {
+            return null;
+        }
+    }
+
+    private static bool IsEven(Table table) => table.Rows.Count(r => r.Cells.Count == table.Headings.Count) >= CellContent.Most * table.Rows.Count;
+
+    // Smileys alone say nothing that could count.
+    private static bool HasWords(string text) => text.Any(char.IsLetterOrDigit);
+
+    private static string Fold(string to) => Columns.Fold(to);
+}

@@ -1,0 +1,110 @@
+using System.Security.Cryptography;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PoliteTally.Core.Chat;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Merging;
+using PoliteTally.Core.Names;
+using PoliteTally.Formats;
+using PoliteTally.Store;
+using PoliteTally.Store.Writing;
+using PoliteTally.Web.Features.Lessons;
+using PoliteTally.Web.Requests;
+
+namespace PoliteTally.Web.Features.Settling;
+
+/// <summary>A row of a file, as it was read.</summary>
+/// <param name="Row">The row or line, from 1.</param>
+/// <param name="Seconds">How long somebody was there, if nobody says when.</param>
+/// <param name="Problems">What is wrong with it; empty if it can be taken.</param>
+public sealed record FileRow(int Row, string Name, Instant? At, Instant? Until, double? Seconds, string? Text, IReadOnlyList<string> Problems);
+
+/// <summary>A file from another program as it was read for a lesson; nothing of it is stored.</summary>
+/// <param name="Kind">What it tells; null if it could be of several kinds and nobody has said.</param>
+/// <param name="CouldBe">What it could be.</param>
+/// <param name="Columns">Its columns, or the parts of its lines, with what they are taken for.</param>
+/// <param name="NamesZone">Whether its times name their zone.</param>
+/// <param name="Zone">The zone of times that do not.</param>
+/// <param name="Rows">What is in it.</param>
+/// <param name="LeftOut">How many of its lines tell nothing that could count.</param>
+/// <param name="Problems">What is wrong with it as a whole.</param>
+/// <param name="Unclear">What is asked of its columns.</param>
+/// <param name="Remarks">What is worth a look.</param>
+/// <param name="People">Whom its usable rows are about, row by row.</param>
+/// <param name="Acts">What its usable rows tell, each with its moment by the clock of the file.</param>
+internal sealed record ReadFile(
+    FileKind? Kind, IReadOnlyList<FileKind> CouldBe, IReadOnlyList<Column> Columns, bool NamesZone, DateTimeZone Zone, IReadOnlyList<FileRow> Rows, int LeftOut,
+    IReadOnlyList<string> Problems, IReadOnlyList<string> Unclear, IReadOnlyList<string> Remarks, IReadOnlyList<ShownName> People, IReadOnlyList<(Instant At, Act Act)> Acts)
+{
+    /// <summary>SHA-256 of the file, in hexadecimal.</summary>
+    public required string Fingerprint { get; init; }
+
+    /// <summary>The id of the file as it is read: read in another way, it is another.</summary>
+    public required Guid Id { get; init; }
+
+    /// <summary>Reads a file that was sent for a lesson.</summary>
+    /// <exception cref="FormatProblem">It cannot be read.</exception>
+    public static async Task<ReadFile> Of(SentFile sent, OpenLesson open, SchoolDb db, Owner owner)
+    {
+        var zone = sent.Zone is null
+            ? await LessonEndpoints.ZoneOf(db, owner)
+            : DateTimeZoneProviders.Tzdb.GetZoneOrNull(sent.Zone)
+                ?? throw new FormatProblem($"“{sent.Zone}” is not a time zone. Choose one from the list.");
+        var (from, to) = (open.Lesson.PlannedStart, open.Lesson.PlannedEnd);
+        var couldBe = sent.Chosen<FileKind?>("kind") is { } said ? [said] : FileRecognition.CouldBe(sent.Bytes, zone, from, to);
+        var fingerprint = Convert.ToHexString(SHA256.HashData(sent.Bytes));
+        var id = DerivedId.Of($"{open.Lesson.Id}\n{fingerprint}\n{string.Join(",", couldBe)}\n{zone.Id}\n{string.Join(",", sent.Mapping?.OrderBy(m => m.Key, StringComparer.Ordinal).Select(m => $"{m.Key}={m.Value}") ?? [])}");
+        var read = couldBe switch
+        {
+            [FileKind.Attendance] => OfList(AttendanceFile.Read(sent.Bytes, sent.Mapping, zone, from, to), open, zone, fingerprint, id),
+            [FileKind.Chat] => OfChat(ChatFile.Read(sent.Bytes, sent.Mapping, zone, from), zone, fingerprint, id),
+            _ => new ReadFile(null, couldBe, [], true, zone, [], 0, [], [], [], [], []) { Fingerprint = fingerprint, Id = id },
+        };
+        return read.Problems.Count == 0 || read.Rows.Count == 0 ? read : read with { Problems = [.. read.Problems, .. await Fitting(read, db)] };
+    }
+
+    /// <summary>The entries that bring it in; the one that says that it is there comes last, and nothing counts without it.</summary>
+    /// <param name="name">Its name.</param>
+    /// <param name="matches">Whose its names are.</param>
+    /// <param name="now">Now.</param>
+    public IReadOnlyList<NewEntry> Entries(string name, IReadOnlyList<NameMatch> matches, Instant now) =>
+    [
+        .. Acts.Select((a, i) => new NewEntry(DerivedId.Of($"{Id}\n{i}"), a.At, a.Act, Id)),
+        .. AttendanceEntries.Sure(matches).Select(act => new NewEntry(DerivedId.Of($"{Id}\n{ActJson.Write(act)}"), now, act, Id)),
+        new NewEntry(Id, now, new FileBroughtIn(Kind!.Value, name, Rows.Count(r => r.Problems.Count == 0), Fingerprint)),
+    ];
+
+    private static ReadFile OfList(AttendancePreview list, OpenLesson open, DateTimeZone zone, string fingerprint, Guid id)
+    {
+        var people = AttendanceEntries.PeopleOf(list, name => open.MatchOf(name));
+        return new ReadFile(
+            FileKind.Attendance, [FileKind.Attendance], list.Columns, list.NamesZone, zone,
+            [.. list.Rows.Select(r => new FileRow(r.Row, r.Name, r.Joined ?? r.Left, r.Joined is null ? null : r.Left, r.Length?.TotalSeconds, null, r.Problems))], 0,
+            list.Problems, list.Unclear, list.Remarks, people, AttendanceEntries.Of(list, people, open.Times.CountedTo)) { Fingerprint = fingerprint, Id = id };
+    }
+
+    private static ReadFile OfChat(ChatPreview chat, DateTimeZone zone, string fingerprint, Guid id)
+    {
+        var usable = chat.Rows.Where(r => r.Problems.Count == 0).ToList();
+        var people = usable.ConvertAll(r => new ShownName(r.Name, Email: r.Email));
+        return new ReadFile(
+            FileKind.Chat, [FileKind.Chat], chat.Columns, chat.NamesZone, zone,
+            [.. chat.Rows.Select(r => new FileRow(r.Row, r.Name, r.At, null, null, r.Text, r.Problems))], chat.LeftOut, chat.Problems, [], [], people,
+            [.. usable.Zip(people, (r, who) => (r.At!.Value, (Act)new NameWrote(r.Name, r.Text, r.Private) { Beside = who.Beside }))]) { Fingerprint = fingerprint, Id = id };
+    }
+
+    // Of which lesson it rather is.
+    private static async Task<IEnumerable<string>> Fitting(ReadFile read, SchoolDb db)
+    {
+        var times = read.Rows.Where(r => r.At is not null).Select(r => r.At!.Value).Order().ToList();
+        if (times.Count == 0)
+        {
+            return [];
+        }
+
+        var middle = times[times.Count / 2];
+        var fits = await db.Lessons.AsNoTracking().Include(l => l.Class)
+            .Where(l => l.PlannedStart <= middle && l.PlannedEnd >= middle).OrderBy(l => l.PlannedStart).FirstOrDefaultAsync();
+        return fits is null ? [] : [$"Its times fit lesson {fits.Number} of {fits.Class!.Name}, “{fits.Title}”."];
+    }
+}

@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '../../api/client'
+import ColumnChooser from '../../ui/ColumnChooser.vue'
+import { count, hour, minutes } from '../../ui/format'
+import Notice from '../../ui/Notice.vue'
+import { kinds, rowsOf, type Decided } from './files'
+
+/** A file that cannot be brought in without a word of the teacher: what is asked, what was read, and how to put it right. */
+const props = defineProps<{ file: File; look: Schemas['FileLook'] }>()
+const emit = defineEmits<{ decide: [more: Decided]; leave: [] }>()
+
+const time = [
+  { name: 'date', label: 'day of its times' },
+  { name: 'email', label: 'e-mail address' },
+]
+const fields: Record<Schemas['FileKind'], { name: string; label: string }[]> = {
+  attendance: [
+    { name: 'name', label: 'name in the meeting' },
+    { name: 'joined', label: 'joining time' },
+    { name: 'left', label: 'leaving time' },
+    { name: 'length', label: 'minutes there' },
+    { name: 'event', label: 'event (joined or left)' },
+    { name: 'time', label: 'time of the event' },
+    ...time,
+    { name: 'number', label: 'student number' },
+    { name: 'person', label: 'id of the person' },
+    { name: 'device', label: 'device' },
+  ],
+  chat: [
+    { name: 'name', label: 'who wrote' },
+    { name: 'text', label: 'message' },
+    { name: 'time', label: 'when' },
+    { name: 'to', label: 'to whom' },
+    ...time,
+  ],
+  captions: [],
+}
+const zones = computed(() => [...new Set([props.look.timeZone, ...Intl.supportedValuesOf('timeZone')])].sort())
+/** What its columns are taken for now, as a decision. */
+const taken = computed(() =>
+  Object.fromEntries(props.look.columns.flatMap((c) => (c.field ? [[c.field, c.index]] : []))),
+)
+const rezone = (event: Event) => emit('decide', { zone: (event.target as HTMLSelectElement).value })
+</script>
+
+<template>
+  <section class="border-l-[3px] border-ink pl-5" :aria-label="file.name">
+    <h3 class="text-lead font-bold">
+      {{ file.name
+      }}<template v-if="look.kind">: {{ kinds[look.kind] }}, {{ count(look.rows, rowsOf[look.kind]) }}</template>
+    </h3>
+    <p v-if="!look.kind" class="mt-1 flex flex-wrap items-baseline gap-4">
+      <span class="marked">It could be one or the other. It is</span>
+      <button v-for="k in look.couldBe" :key="k" class="press" @click="emit('decide', { kind: k })">
+        the {{ kinds[k] }}
+      </button>
+    </p>
+    <Notice v-for="p in look.problems" :key="p" tone="wrong">{{ p }}</Notice>
+    <Notice v-for="d in look.doubts" :key="d" tone="wrong"
+      >{{ d }} <button class="press" @click="emit('decide', { sure: true })">It is of this class</button></Notice
+    >
+    <Notice v-if="look.unclear.length" tone="wrong">
+      {{ look.unclear.join(' ') }} Say below what its columns are, or
+      <button class="press" @click="emit('decide', { mapping: taken })">read it so</button>
+    </Notice>
+    <Notice v-for="remark in look.remarks" :key="remark">{{ remark }}</Notice>
+    <template v-if="look.wrong.length">
+      <Notice tone="wrong">{{ count(look.wrong.length, 'row') }} cannot be read.</Notice>
+      <ul>
+        <li v-for="line in look.wrong.slice(0, 8)" :key="line.row" class="py-0.5">
+          <b>Row {{ line.row }}</b> {{ line.problems.join(' It ') }}
+        </li>
+      </ul>
+      <button v-if="!look.problems.length" class="press mt-1" @click="emit('decide', { leaveOut: true })">
+        Leave {{ look.wrong.length === 1 ? 'this row' : 'these rows' }} out
+      </button>
+    </template>
+    <p v-if="!look.namesZone" class="mt-2">
+      <label>
+        The file does not say its time zone. Its times are read as
+        <select class="field inline-block w-auto" :value="look.timeZone" @change="rezone">
+          <option v-for="z in zones" :key="z">{{ z }}</option>
+        </select>
+      </label>
+    </p>
+    <ColumnChooser
+      v-if="look.kind && look.columns.length"
+      class="mt-3 max-w-[46rem]"
+      :columns="look.columns"
+      :fields="fields[look.kind]"
+      @change="(mapping) => emit('decide', { mapping })"
+    />
+    <details v-if="look.first.length" class="mt-2">
+      <summary class="quiet inline-block">First rows as they were read</summary>
+      <table class="sheet-table mt-1 max-w-[46rem]">
+        <tbody>
+          <tr v-for="line in look.first" :key="line.row">
+            <td>{{ line.row }}</td>
+            <td>{{ line.name }}</td>
+            <td>{{ line.at ? hour(line.at) : '' }}</td>
+            <td>{{ line.until ? hour(line.until) : line.seconds ? minutes(line.seconds * 1000) : '' }}</td>
+            <td>{{ line.text }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </details>
+    <button class="quiet mt-3" @click="emit('leave')">Leave it</button>
+  </section>
+</template>

@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import type { Schemas } from '../../api/client'
+import FileDrop from '../../ui/FileDrop.vue'
+import Notice from '../../ui/Notice.vue'
+import FileAsked from './FileAsked.vue'
+import FilesBroughtIn from './FilesBroughtIn.vue'
+import { asksSomething, useFiles } from './files'
+
+/** Everything that other programs saved of a lesson: dropped together or one by one, told apart by what is in it. */
+const props = defineProps<{ id: string; files: Schemas['FileIn'][]; locked: boolean; demo: boolean }>()
+const emit = defineEmits<{
+  done: [view: Schemas['SettlingView']]
+  strike: [entry: string, text: string]
+  clock: [file: string, aheadSeconds: number | null]
+}>()
+const { dropped, take, decide, leave, waiting } = useFiles(props.id, (view) => emit('done', view))
+defineExpose({ waiting })
+</script>
+
+<template>
+  <div>
+    <FilesBroughtIn
+      v-if="files.length"
+      :files="files"
+      :locked="locked"
+      @strike="(entry, text) => emit('strike', entry, text)"
+      @clock="(file, ahead) => emit('clock', file, ahead)"
+    />
+    <template v-if="!locked">
+      <div v-for="(one, i) in dropped" :key="i" class="mt-3">
+        <p v-if="one.busy" role="status">
+          <b>{{ one.file.name }}</b> is being read…
+        </p>
+        <Notice v-else-if="one.problem" tone="wrong"
+          ><b>{{ one.file.name }}</b
+          >: {{ one.problem }} <button class="quiet" @click="leave(one)">Leave it</button></Notice
+        >
+        <FileAsked
+          v-else-if="one.look && asksSomething(one)"
+          :file="one.file"
+          :look="one.look"
+          @decide="decide(one, $event)"
+          @leave="leave(one)"
+        />
+      </div>
+      <FileDrop
+        class="mt-3 max-w-[46rem]"
+        several
+        accept=".csv,.txt,.tsv,.json,.xlsx,text/*,application/json"
+        what="what your meeting program saved"
+        hint="The attendance list, the saved chat; one or several at once. Each is known by what is in it."
+        @file="take"
+      />
+      <p v-if="demo && !files.length && !dropped.length" class="mt-2 text-small text-ink-soft">
+        The demo school left them in the data folder: demo-files/attendance-lesson-13.csv and chat-lesson-13.txt.
+      </p>
+    </template>
+  </div>
+</template>

@@ -1,0 +1,115 @@
+import { computed, ref, type Ref } from 'vue'
+import { sendFile, type Schemas } from '../../api/client'
+import { count, minutes } from '../../ui/format'
+
+type Look = Schemas['FileLook']
+type View = Schemas['SettlingView']
+type Kind = Schemas['FileKind']
+
+/** What a kind of file is called. */
+export const kinds: Record<Kind, string> = { attendance: 'attendance list', chat: 'saved chat', captions: 'captions' }
+
+/** What is counted in a file of a kind. */
+export const rowsOf: Record<Kind, string> = { attendance: 'row', chat: 'message', captions: 'stretch of speech' }
+
+/** What was decided about a file that is being looked at. */
+export interface Decided {
+  kind?: Kind
+  mapping?: Record<string, number>
+  zone?: string
+  leaveOut?: boolean
+  sure?: boolean
+}
+
+/** A file that was dropped and is not brought in yet. */
+export interface Dropped {
+  file: File
+  decided: Decided
+  look?: Look
+  problem?: string
+  busy: boolean
+}
+
+/** Whether something has to be said before it can be brought in. */
+export const asksSomething = ({ look, decided }: Dropped) =>
+  !look?.kind ||
+  look.problems.length > 0 ||
+  look.unclear.length > 0 ||
+  (look.doubts.length > 0 && !decided.sure) ||
+  (look.wrong.length > 0 && !decided.leaveOut)
+
+const formOf = ({ kind, mapping, zone, leaveOut, sure }: Decided) => {
+  const form: Record<string, string> = { leaveOut: String(leaveOut ?? false), sure: String(sure ?? false) }
+  if (kind) form.kind = JSON.stringify(kind)
+  if (mapping) form.mapping = JSON.stringify(mapping)
+  if (zone) form.zone = zone
+  return form
+}
+
+/** The files dropped on a lesson. What asks nothing is brought in at once, one after the other; the others wait for an answer. */
+export function useFiles(lesson: string, taken: (view: View) => void) {
+  const dropped: Ref<Dropped[]> = ref([])
+  let last: Promise<unknown> = Promise.resolve()
+
+  async function attempt(one: Dropped, action: () => Promise<void>) {
+    one.busy = true
+    one.problem = undefined
+    // One after the other, so that what the first says of names is known to the next.
+    last = last.then(action).catch((failure: unknown) => (one.problem = (failure as Error).message))
+    await last
+    one.busy = false
+  }
+
+  const look = (one: Dropped) =>
+    attempt(one, async () => {
+      one.look = await sendFile<Look>(`/api/lessons/${lesson}/files/look`, one.file, formOf(one.decided))
+      if (!asksSomething(one)) await store(one)
+    })
+
+  async function store(one: Dropped) {
+    taken(await sendFile<View>(`/api/lessons/${lesson}/files`, one.file, formOf(one.decided)))
+    leave(one)
+  }
+
+  function leave(one: Dropped) {
+    dropped.value = dropped.value.filter((d) => d !== one)
+  }
+
+  function take(file: File) {
+    dropped.value.push({ file, decided: {}, busy: true })
+    void look(dropped.value.at(-1)!)
+  }
+
+  function decide(one: Dropped, more: Decided) {
+    one.decided = { ...one.decided, ...more }
+    void look(one)
+  }
+
+  return { dropped, take, decide, leave, waiting: computed(() => dropped.value.map((d) => d.file.name).join(', ')) }
+}
+
+/** How far a clock is off, in words: "40 s", "2 min 5 s". */
+export function lengthOf(seconds: number) {
+  const [whole, rest] = [Math.floor(seconds / 60), Math.round(seconds % 60)]
+  return whole >= 10
+    ? minutes(seconds * 1000)
+    : [whole ? `${whole} min` : '', rest || !whole ? `${rest} s` : ''].filter(Boolean).join(' ')
+}
+
+const acts: Record<NonNullable<Schemas['TraceKind']>, string> = {
+  join: 'join',
+  message: 'message',
+  speech: 'turn',
+  turnEnd: 'turn',
+  length: 'length',
+}
+
+/** How the clock of a file goes, and how that is known. */
+export function clockOf(file: Schemas['FileIn']) {
+  const off = file.aheadSeconds
+  const goes = off ? `clock ${lengthOf(Math.abs(off))} ${off > 0 ? 'ahead' : 'behind'}` : 'clock right'
+  if (file.clockByHand) return `${goes}, set by you`
+  return file.clockBy
+    ? `${goes}, by ${count(file.clockPairs, acts[file.clockBy])}`
+    : 'clock taken as right: nothing to compare it with'
+}
