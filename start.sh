@@ -8,4 +8,14 @@ cd "$(dirname "${BASH_SOURCE[0]}")"
 program=src/PoliteTally.Web/bin/Release/net10.0/PoliteTally.Web.dll
 build_front_end
 build_program
-exec dotnet "$program" "$@"
+
+# The demo school has a register desk: a stand-in, unless a real one is named.
+case " $* " in *" --empty "*) exec dotnet "$program" "$@" ;; esac
+[ -n "${POLITE_TALLY_REGISTER_DESK:-}" ] && exec dotnet "$program" "$@"
+export POLITE_TALLY_REGISTER_DESK=http://127.0.0.1:${POLITE_TALLY_STAND_IN_PORT:-5099}
+POLITE_TALLY_REGISTER_TOKEN=$(head -c 24 /dev/urandom | base64)
+export POLITE_TALLY_REGISTER_TOKEN
+dotnet src/PoliteTally.StandIns/bin/Release/net10.0/PoliteTally.StandIns.dll desk --port "${POLITE_TALLY_REGISTER_DESK##*:}" &
+desk=$!
+trap 'kill "$desk" 2>/dev/null' EXIT
+dotnet "$program" "$@"

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Microsoft.Extensions.Hosting;
 using PoliteTally.StandIns;
 
 const string Usage = """
@@ -11,16 +12,22 @@ const string Usage = """
 
       dotnet PoliteTally.StandIns.dll students --code tavo-kile [--url http://127.0.0.1:5080] [--speed 1] [--file passes.csv]
 
+      dotnet PoliteTally.StandIns.dll desk [--port 5099] [--deadline 16:00] [--away 0]
+
+    Stands in for the register desk of a school. The token is read from POLITE_TALLY_REGISTER_TOKEN. It knows the student numbers of the demo school,
+    takes nothing after the deadline of the day, and is away for so many seconds at first.
+
     --code is that of the lesson's student page. --file is another list of passes and characters of the form of demo/passes.csv.
     """;
 
-if (args is not [("meeting" or "students") and var kind, .. var options] || options.Length % 2 != 0)
+if (args is not [("meeting" or "students" or "desk") and var kind, .. var options] || options.Length % 2 != 0)
 {
     await Console.Error.WriteLineAsync(Usage);
     return 2;
 }
 
 var (url, from, speed, file, code) = ("http://127.0.0.1:5080", DateTimeOffset.UtcNow, 1.0, (string?)null, "");
+var (port, deadline, away) = (5099, (TimeOnly?)null, 0);
 for (var i = 0; i < options.Length; i += 2)
 {
     var understood = options[i] switch
@@ -29,6 +36,9 @@ for (var i = 0; i < options.Length; i += 2)
         "--from" => DateTimeOffset.TryParse(options[i + 1], CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out from),
         "--speed" => double.TryParse(options[i + 1], CultureInfo.InvariantCulture, out speed) && speed is >= 1 and <= 100,
         "--code" => (code = options[i + 1]).Length > 0,
+        "--port" => int.TryParse(options[i + 1], CultureInfo.InvariantCulture, out port) && port is >= 0 and <= 65535,
+        "--deadline" => TimeOnly.TryParse(options[i + 1], CultureInfo.InvariantCulture, out var time) && (deadline = time) is not null,
+        "--away" => int.TryParse(options[i + 1], CultureInfo.InvariantCulture, out away) && away >= 0,
         "--file" => File.Exists(file = options[i + 1]),
         _ => false,
     };
@@ -48,6 +58,21 @@ Console.CancelKeyPress += (_, pressed) =>
 if (kind == "students")
 {
     return await Students();
+}
+
+if (kind == "desk")
+{
+    if (Environment.GetEnvironmentVariable("POLITE_TALLY_REGISTER_TOKEN") is not { Length: > 0 } shown)
+    {
+        await Console.Error.WriteLineAsync($"POLITE_TALLY_REGISTER_TOKEN is not set.\n\n{Usage}");
+        return 2;
+    }
+
+    await using var desk = RegisterDeskStandIn.Build(port, shown, deadline, TimeSpan.FromSeconds(away), TimeProvider.System);
+    await desk.StartAsync();
+    Console.WriteLine($"The register desk stands in at {desk.Urls.First()}");
+    await desk.WaitForShutdownAsync(stopping.Token);
+    return 0;
 }
 
 if (Environment.GetEnvironmentVariable("POLITE_TALLY_FEED_TOKEN") is not { Length: > 0 } token)

@@ -32,6 +32,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     public DbSet<ShelfQuestion> Shelf => Set<ShelfQuestion>();
     public DbSet<Picture> Pictures => Set<Picture>();
     public DbSet<WordSent> WordsSent => Set<WordSent>();
+    public DbSet<HandIn> HandIns => Set<HandIn>();
     public DbSet<LessonKey> LessonKeys => Set<LessonKey>();
     public DbSet<WordOfLesson> WordOfLessons => Set<WordOfLesson>();
     public DbSet<EndedSession> EndedSessions => Set<EndedSession>();
@@ -119,6 +120,8 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<WordSent>().HasKey(w => new { w.LessonId, w.StudentId });
         builder.Entity<WordOfLesson>().HasKey(w => w.LessonId);
         builder.Entity<WordOfLesson>().HasOne(w => w.Lesson).WithOne().HasForeignKey<WordOfLesson>(w => w.LessonId);
+        builder.Entity<HandIn>().HasIndex(h => new { h.LessonId, h.Version }).IsUnique();
+        builder.Entity<HandIn>().HasIndex(h => h.State);
         builder.Entity<LessonKey>().HasIndex(k => k.KeyHash).IsUnique();
         builder.Entity<Lesson>().HasIndex(l => l.Code).IsUnique();
         builder.Entity<PageSession>().HasIndex(s => s.TokenHash).IsUnique();
@@ -147,6 +150,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<ShelfQuestion>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Picture>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<WordSent>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<HandIn>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<LessonKey>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<WordOfLesson>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<PageSession>().HasQueryFilter(e => e.OwnerId == OwnerId);

@@ -26,6 +26,7 @@ using PoliteTally.Web.Features.Lessons;
 using PoliteTally.Web.Features.Live;
 using PoliteTally.Web.Features.Plans;
 using PoliteTally.Web.Features.Questions;
+using PoliteTally.Web.Features.Register;
 using PoliteTally.Web.Features.Reports;
 using PoliteTally.Web.Features.Scores;
 using PoliteTally.Web.Features.Settling;
@@ -107,6 +108,9 @@ public static class Application
         services.AddSingleton<WordAheadSender>();
         services.AddHostedService(s => s.GetRequiredService<WordAheadSender>());
         services.AddSingleton<MissingPost>();
+        services.AddHttpClient<RegisterDesk>(client => client.Timeout = RegisterDesk.Patience);
+        services.AddSingleton<RegisterSender>();
+        services.AddHostedService(s => s.GetRequiredService<RegisterSender>());
         services.AddSingleton<FirstAccount>();
         services.AddSingleton<SignedInSessions>();
         services.AddSingleton<FeedLimits>();
@@ -302,6 +306,7 @@ public static class Application
         signedIn.MapWayIn();
         signedIn.MapSettling();
         signedIn.MapFiles();
+        signedIn.MapRegisters();
         signedIn.MapScores();
         signedIn.MapReports();
         var current = new StaticFileOptions { OnPrepareResponse = prepared => prepared.Context.Response.Headers.CacheControl = "no-cache" };

@@ -1,9 +1,7 @@
 using CsCheck;
 using NodaTime;
 using PoliteTally.Core.Chat;
-using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
-using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Merging;
 using PoliteTally.Core.Page;

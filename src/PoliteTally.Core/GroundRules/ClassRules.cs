@@ -74,6 +74,9 @@ public sealed record ClassRules
     /// <summary>The message that goes to the class before a lesson.</summary>
     public WordAhead WordAhead { get; init; } = new();
 
+    /// <summary>How the school wants the registers of the class.</summary>
+    public RegisterRules Register { get; init; } = new();
+
     /// <summary>
     /// What is wrong with these rules, each with its place and what it may be; empty if nothing is. Rules that are wrong are
     /// never stored.
@@ -112,7 +115,7 @@ public sealed record ClassRules
             (BeforeStart.Concat(BeforeEnd).Any(IsNoLine), NoLine("Reminders")),
             (BeforeStart.Concat(BeforeEnd).Distinct(StringComparer.Ordinal).Count() < BeforeStart.Count + BeforeEnd.Count, "Reminders: each only once."),
             (Rubric.Length > LongestText, $"The rubric: at most {LongestText:N0} characters."),
-        }.Where(p => p.Wrong).Select(p => p.Message), .. WordAhead.Problems()];
+        }.Where(p => p.Wrong).Select(p => p.Message), .. WordAhead.Problems(), .. Register.Problems()];
     }
 
     private static bool IsNoLine(string line) => line.Trim().Length == 0 || line.Length > LongestLine || line.Any(char.IsControl);

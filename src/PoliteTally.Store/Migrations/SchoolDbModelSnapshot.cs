@@ -165,6 +165,59 @@ namespace PoliteTally.Store.Migrations
                     b.ToTable("Entries", (string)null);
                 });
 
+            modelBuilder.Entity("PoliteTally.Store.Model.HandIn", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("LessonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("MadeAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Marks")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Said")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("State")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Way")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("State");
+
+                    b.HasIndex("LessonId", "Version")
+                        .IsUnique();
+
+                    b.ToTable("HandIns");
+                });
+
             modelBuilder.Entity("PoliteTally.Store.Model.KnownName", b =>
                 {
                     b.Property<Guid>("ClassId")
@@ -869,6 +922,17 @@ namespace PoliteTally.Store.Migrations
                 });
 
             modelBuilder.Entity("PoliteTally.Store.Model.EntryRow", b =>
+                {
+                    b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
+                        .WithMany()
+                        .HasForeignKey("LessonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Lesson");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.HandIn", b =>
                 {
                     b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
                         .WithMany()

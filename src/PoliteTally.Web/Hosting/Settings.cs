@@ -11,7 +11,8 @@ namespace PoliteTally.Web.Hosting;
 /// The address under which a web server on the same machine passes requests on, so that students reach their page; null while there is none, and
 /// only this machine is answered.
 /// </param>
-public sealed record Settings(string DataFolder, int Port, bool Demo, MailServer? Mail = null, Uri? Address = null)
+/// <param name="Desk">The register desk of the school; null if it has none.</param>
+public sealed record Settings(string DataFolder, int Port, bool Demo, MailServer? Mail = null, Uri? Address = null, RegisterDeskAddress? Desk = null)
 {
     /// <summary>
     /// Reads <c>--data DIR</c>, <c>--port N</c>, <c>--address URL</c> and <c>--empty</c>, and the mail server from the environment, where its password
@@ -20,7 +21,7 @@ public sealed record Settings(string DataFolder, int Port, bool Demo, MailServer
     /// <exception cref="ArgumentException">An argument is not one of these.</exception>
     public static Settings Read(IReadOnlyList<string> arguments)
     {
-        var settings = new Settings("data", 5080, Demo: true, MailServer.FromEnvironment());
+        var settings = new Settings("data", 5080, Demo: true, MailServer.FromEnvironment(), Desk: RegisterDeskAddress.FromEnvironment());
         for (var i = 0; i < arguments.Count; i++)
         {
             settings = (arguments[i], arguments.ElementAtOrDefault(i + 1)) switch
@@ -79,5 +80,30 @@ public sealed record MailServer(string Host, int Port, bool Encrypted, string? U
                 uri.Host, uri.Port > 0 ? uri.Port : 587, uri.Scheme == "smtp", user,
                 Environment.GetEnvironmentVariable("POLITE_TALLY_SMTP_PASSWORD"), sender)
             : throw new ArgumentException("POLITE_TALLY_MAIL_FROM is missing: the e-mail address that messages come from.");
+    }
+}
+
+/// <summary>Where the registers of the school are handed in.</summary>
+/// <param name="Url">Its address.</param>
+/// <param name="Token">What shows that it is us.</param>
+public sealed record RegisterDeskAddress(Uri Url, string Token)
+{
+    /// <summary>
+    /// Reads <c>POLITE_TALLY_REGISTER_DESK</c>, such as <c>https://desk.skerrysound.example</c>, and <c>POLITE_TALLY_REGISTER_TOKEN</c>; null if the first is not set.
+    /// </summary>
+    /// <exception cref="ArgumentException">One of them is not of this form.</exception>
+    public static RegisterDeskAddress? FromEnvironment()
+    {
+        if (Environment.GetEnvironmentVariable("POLITE_TALLY_REGISTER_DESK") is not { Length: > 0 } address)
+        {
+            return null;
+        }
+
+        // Marks of children and a token: in the open only to this machine.
+        return Uri.TryCreate(address, UriKind.Absolute, out var url) && (url.Scheme == "https" || url is { Scheme: "http", IsLoopback: true })
+            ? Environment.GetEnvironmentVariable("POLITE_TALLY_REGISTER_TOKEN") is { Length: > 0 } token
+                ? new RegisterDeskAddress(new Uri(url.AbsoluteUri.TrimEnd('/') + "/"), token)
+                : throw new ArgumentException("POLITE_TALLY_REGISTER_TOKEN is missing: what shows the register desk who hands in.")
+            : throw new ArgumentException("POLITE_TALLY_REGISTER_DESK is not understood. It is such as https://desk.school.example (http only on this machine).");
     }
 }

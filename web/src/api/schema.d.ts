@@ -1220,6 +1220,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lessons/{id}/register": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetRegister"];
+        put?: never;
+        post: operations["HandInRegister"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons/{id}/register.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["SaveRegister"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/registers/{day}.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["SaveRegistersOfDay"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/scores": {
         parameters: {
             query?: never;
@@ -1882,6 +1930,8 @@ export interface components {
             /** Format: int32 */
             corrections: number;
         };
+        /** @enum {unknown} */
+        Asks: "whoseName" | "whichStatus" | "whatMessages";
         Attempt: {
             at: components["schemas"]["Instant"];
             channel: components["schemas"]["ContactChannel"];
@@ -2084,6 +2134,13 @@ export interface components {
             position: number;
             messages: components["schemas"]["ChatLine"][];
         };
+        Choice: {
+            by: string;
+            says: string;
+            /** Format: uuid */
+            student: null | string;
+            acts: components["schemas"]["Act"][];
+        };
         ClassChange: {
             name: string;
             /** Format: uuid */
@@ -2126,6 +2183,7 @@ export interface components {
             beforeStart?: string[];
             beforeEnd?: string[];
             wordAhead?: components["schemas"]["WordAhead"];
+            register?: components["schemas"]["RegisterRules"];
         };
         ClassView: {
             /** Format: uuid */
@@ -2167,7 +2225,8 @@ export interface components {
             now: components["schemas"]["Instant"];
             timeZone: string;
             today: components["schemas"]["LessonLine"][];
-            toSettle: components["schemas"]["LessonLine"][];
+            toSettle: components["schemas"]["RegisterDue"][];
+            notHandedIn: components["schemas"]["NotHandedIn"][];
             notReady: components["schemas"]["NotReady"][];
             wordsNotSent: components["schemas"]["WordNotSent"][];
             coming: components["schemas"]["LessonLine"][];
@@ -2352,6 +2411,27 @@ export interface components {
         };
         /** @enum {unknown} */
         HandEnd: "withdrawn" | "setDown" | "lapsed";
+        HandInLine: {
+            /** Format: int32 */
+            version: number;
+            way: components["schemas"]["HandInWay"];
+            state: components["schemas"]["HandInState"];
+            by: string;
+            madeAt: components["schemas"]["Instant"];
+            at: components["schemas"]["Instant"];
+            said: string;
+            why: string;
+        };
+        HandInSent: {
+            way: components["schemas"]["HandInWay"];
+            why: string;
+            /** Format: int32 */
+            after: number;
+        };
+        /** @enum {unknown} */
+        HandInState: "waiting" | "going" | "taken" | "refused" | "inDoubt";
+        /** @enum {unknown} */
+        HandInWay: "desk" | "mail";
         HandWaiting: {
             /** Format: uuid */
             student: string;
@@ -2669,6 +2749,11 @@ export interface components {
         NewClass: {
             name: string;
         };
+        NotHandedIn: {
+            lesson: components["schemas"]["LessonLine"];
+            state: components["schemas"]["HandInState"];
+            said: string;
+        };
         NotReady: {
             lesson: components["schemas"]["LessonLine"];
             /** Format: int32 */
@@ -2689,6 +2774,17 @@ export interface components {
             name: string;
             device: string;
             since: components["schemas"]["Instant"];
+        };
+        OpenQuestion: {
+            id: string;
+            asks: components["schemas"]["Asks"];
+            /** Format: uuid */
+            student: null | string;
+            about: string;
+            choices: components["schemas"]["Choice"][];
+            /** Format: int32 */
+            proposed: null | number;
+            why: string;
         };
         OutboxLine: {
             file: string;
@@ -3033,6 +3129,10 @@ export interface components {
             id: string;
             why: string;
         };
+        RegisterDue: {
+            lesson: components["schemas"]["LessonLine"];
+            dueAt: null | components["schemas"]["Instant"];
+        };
         RegisterLine: {
             /** Format: uuid */
             student: string;
@@ -3050,6 +3150,22 @@ export interface components {
             disagree: boolean;
             excuse: null | string;
             missedAt: null | components["schemas"]["Instant"];
+        };
+        RegisterRules: {
+            /** @description Seconds. */
+            dueBy?: number;
+            present?: string;
+            late?: string;
+            absent?: string;
+            excused?: string;
+            mailTo?: string;
+        };
+        RegisterStands: {
+            dueAt: null | components["schemas"]["Instant"];
+            handIns: components["schemas"]["HandInLine"][];
+            changes: string[];
+            ways: components["schemas"]["HandInWay"][];
+            now: components["schemas"]["Instant"];
         };
         Reminder: {
             text: string;
@@ -3370,6 +3486,7 @@ export interface components {
             chatWaiting: number;
             putAway: components["schemas"]["PutAway"][];
             guests: components["schemas"]["GuestLine"][];
+            questions: components["schemas"]["OpenQuestion"][];
         };
         ShelfLine: {
             /** Format: uuid */
@@ -6253,6 +6370,108 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetRegister: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegisterStands"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    HandInRegister: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandInSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegisterStands"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    SaveRegister: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    SaveRegistersOfDay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -9,11 +9,18 @@ namespace PoliteTally.Web.Features.Desk;
 
 /// <summary>The day of a teacher: what is on, what waits, what comes.</summary>
 /// <param name="ToSettle">Lessons whose register is due.</param>
+/// <param name="NotHandedIn">Registers that the desk of the school did not take, or that are on their way still.</param>
 /// <param name="NotReady">Lessons within a week whose plan lacks something.</param>
 /// <param name="WordsNotSent">Words ahead that did not go, within a week.</param>
 public sealed record Desk(
-    Instant Now, string TimeZone, IReadOnlyList<LessonLine> Today, IReadOnlyList<LessonLine> ToSettle,
+    Instant Now, string TimeZone, IReadOnlyList<LessonLine> Today, IReadOnlyList<RegisterDue> ToSettle, IReadOnlyList<NotHandedIn> NotHandedIn,
     IReadOnlyList<NotReady> NotReady, IReadOnlyList<WordNotSent> WordsNotSent, IReadOnlyList<LessonLine> Coming, IReadOnlyList<DeskClass> Classes);
+
+/// <summary>A lesson whose register is to be confirmed, and until when; a drop-in lesson has time.</summary>
+public sealed record RegisterDue(LessonLine Lesson, Instant? DueAt);
+
+/// <summary>A register that was handed in and has not arrived.</summary>
+public sealed record NotHandedIn(LessonLine Lesson, HandInState State, string Said);
 
 /// <summary>A lesson that is not ready, and the first thing it lacks.</summary>
 public sealed record NotReady(LessonLine Lesson, int Missing, string First);
@@ -43,11 +50,15 @@ internal static class DeskEndpoints
             .Take(ComingShown).ToListAsync();
         var words = await db.WordOfLessons.AsNoTracking().Include(w => w.Lesson).ThenInclude(l => l!.Class)
             .Where(w => (w.State == WordState.NotSent || w.State == WordState.Delayed) && w.At > now - Week).OrderBy(w => w.At).ToListAsync();
+        var handedIn = await db.HandIns.AsNoTracking().Include(h => h.Lesson).ThenInclude(l => l!.Class)
+            .Where(h => h.State != HandInState.Taken && !db.HandIns.Any(later => later.LessonId == h.LessonId && later.Version > h.Version)).OrderBy(h => h.MadeAt).ToListAsync();
         var classes = await db.Classes.AsNoTracking().Where(c => c.ArchivedAt == null).OrderBy(c => c.MadeAt).Select(c => new DeskClass(
             c.Id, c.Name, db.Enrolments.Count(e => e.ClassId == c.Id && e.Stays.Any(s => s.To == null) && e.Student!.MergedIntoId == null),
             db.Lessons.Count(l => l.ClassId == c.Id && l.Stage == LessonStage.Settled))).ToListAsync();
         return TypedResults.Ok(new Desk(
-            now, zone.Id, Lines(today), Lines(ended), NotReady(today.Concat(coming)),
+            now, zone.Id, Lines(today),
+            [.. ended.Select(l => new RegisterDue(LessonLine.Of(l, l.Class!.Name), l.DropIn ? null : RulesJson.Of(l, l.Class!).Register.DueAt(l.PlannedEnd, zone)))],
+            [.. handedIn.Select(h => new NotHandedIn(LessonLine.Of(h.Lesson!, h.Lesson!.Class!.Name), h.State, h.Said))], NotReady(today.Concat(coming)),
             [.. words.Select(w => new WordNotSent(LessonLine.Of(w.Lesson!, w.Lesson!.Class!.Name), w.Said))], Lines(coming), classes));
 
         IReadOnlyList<LessonLine> Lines(IEnumerable<Lesson> some) => [.. some.Select(l => LessonLine.Of(l, l.Class!.Name))];

@@ -68,10 +68,13 @@ internal static class AttendanceEntries
     }
 
     /// <summary>Matches that are taken without asking.</summary>
-    public static IEnumerable<NameMatched> Sure(IReadOnlyList<NameMatch> matches) =>
+    /// <param name="matches">Whose names could be.</param>
+    /// <param name="staff">Folded names of those who teach here.</param>
+    public static IEnumerable<NameMatched> Sure(IReadOnlyList<NameMatch> matches, IReadOnlySet<string> staff) =>
         from match in matches
-        where match.Certainty == Certainty.Sure
-        select new NameMatched(match.Shown.Name, match.Student) { Beside = match.Shown.Beside };
+        let isStaff = match.Certainty == Certainty.Unknown && staff.Contains(NameFolding.AsShown(match.Shown.Name))
+        where match.Certainty == Certainty.Sure || isStaff
+        select new NameMatched(match.Shown.Name, isStaff ? null : match.Student) { Beside = match.Shown.Beside };
 
     private static IEnumerable<AttendanceRow> Usable(AttendancePreview list) => list.Rows.Where(r => r.Problems.Count == 0);
 

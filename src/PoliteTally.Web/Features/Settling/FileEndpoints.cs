@@ -95,7 +95,7 @@ internal static class FileEndpoints
                 after = (await openLessons.Find(owner.Id, id))!;
             }
 
-            return TypedResults.Ok(SettlingViews.Of(after, clock.GetCurrentInstant()));
+            return TypedResults.Ok(await SettlingViews.Of(after, db, owner, clock.GetCurrentInstant()));
         }).WithName("BringInFile").RequireRateLimiting(Limits.Files);
     }
 

@@ -39,6 +39,9 @@ internal sealed record ReadFile(
     /// <summary>SHA-256 of the file, in hexadecimal.</summary>
     public required string Fingerprint { get; init; }
 
+    /// <summary>Names of those who teach here: they are nobody of the class.</summary>
+    public IReadOnlySet<string> Staff { get; init; } = new HashSet<string>();
+
     /// <summary>The id of the file as it is read: read in another way, it is another.</summary>
     public required Guid Id { get; init; }
 
@@ -60,6 +63,9 @@ internal sealed record ReadFile(
             [FileKind.Chat] => OfChat(ChatFile.Read(sent.Bytes, sent.Mapping, zone, from), zone, fingerprint, id),
             _ => new ReadFile(null, couldBe, [], true, zone, [], 0, [], [], [], [], []) { Fingerprint = fingerprint, Id = id },
         };
+        var staff = await db.LessonKeys.AsNoTracking().Where(k => k.LessonId == open.Lesson.Id).Select(k => k.Name).ToListAsync();
+        staff.Add(await db.Users.Where(u => u.Id == owner.Id).Select(u => u.DisplayName).SingleAsync());
+        read = read with { Staff = staff.Where(n => n.Length > 0).Select(NameFolding.AsShown).ToHashSet() };
         return read.Problems.Count == 0 || read.Rows.Count == 0 ? read : read with { Problems = [.. read.Problems, .. await Fitting(read, db)] };
     }
 
@@ -70,7 +76,7 @@ internal sealed record ReadFile(
     public IReadOnlyList<NewEntry> Entries(string name, IReadOnlyList<NameMatch> matches, Instant now) =>
     [
         .. Acts.Select((a, i) => new NewEntry(DerivedId.Of($"{Id}\n{i}"), a.At, a.Act, Id)),
-        .. AttendanceEntries.Sure(matches).Select(act => new NewEntry(DerivedId.Of($"{Id}\n{ActJson.Write(act)}"), now, act, Id)),
+        .. AttendanceEntries.Sure(matches, Staff).Select(act => new NewEntry(DerivedId.Of($"{Id}\n{ActJson.Write(act)}"), now, act, Id)),
         new NewEntry(Id, now, new FileBroughtIn(Kind!.Value, name, Rows.Count(r => r.Problems.Count == 0), Fingerprint)),
     ];
 

@@ -16,12 +16,12 @@ internal static class SettlingEndpoints
 {
     public static void MapSettling(this RouteGroupBuilder api)
     {
-        api.MapGet("/lessons/{id:guid}/settling", (OwnLesson own, IClock clock) =>
-            TypedResults.Ok(SettlingViews.Of(own.Open, clock.GetCurrentInstant())))
+        api.MapGet("/lessons/{id:guid}/settling", async (OwnLesson own, SchoolDb db, Owner owner, IClock clock) =>
+            TypedResults.Ok(await SettlingViews.Of(own.Open, db, owner, clock.GetCurrentInstant())))
             .WithName("GetSettling");
 
         api.MapPut("/lessons/{id:guid}/names", async Task<Results<Ok<SettlingView>, NotFound, ProblemHttpResult>> (
-            Guid id, OwnLesson own, NameDecisionSent word, LedgerWriter ledger, OpenLessons openLessons, Owner owner, HttpContext http, IClock clock) =>
+            Guid id, OwnLesson own, NameDecisionSent word, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, HttpContext http, IClock clock) =>
         {
             var open = own.Open;
             var decision = new NameMatched(word.Name ?? "", word.Student) { Beside = word.Beside ?? "" };
@@ -45,7 +45,7 @@ internal static class SettlingEndpoints
                 }
             }
 
-            return TypedResults.Ok(SettlingViews.Of((await openLessons.Find(owner.Id, id))!, clock.GetCurrentInstant()));
+            return TypedResults.Ok(await SettlingViews.Of((await openLessons.Find(owner.Id, id))!, db, owner, clock.GetCurrentInstant()));
         }).WithName("DecideName");
     }
 

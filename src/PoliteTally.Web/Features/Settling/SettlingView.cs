@@ -7,6 +7,7 @@ using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Merging;
 using PoliteTally.Core.Names;
+using PoliteTally.Core.Settling;
 using PoliteTally.Store;
 using PoliteTally.Web.Features.Lessons;
 
@@ -16,7 +17,7 @@ namespace PoliteTally.Web.Features.Settling;
 public sealed record SettlingView(
     LessonLine Lesson, Instant CountedFrom, Instant CountedTo, IReadOnlyList<FileIn> Files, IReadOnlyList<NameLine> Names,
     IReadOnlyList<RegisterLine> Register, IReadOnlyList<Person> People, int TurnsWithoutOutcome, Guid? SettledBy, Instant Now,
-    int ChatWaiting, IReadOnlyList<PutAway> PutAway, IReadOnlyList<GuestLine> Guests);
+    int ChatWaiting, IReadOnlyList<PutAway> PutAway, IReadOnlyList<GuestLine> Guests, IReadOnlyList<OpenQuestion> Questions);
 
 /// <summary>Somebody who came to a drop-in lesson and stands on no roster.</summary>
 /// <param name="Decided">Whether it is said that they are no student; else nobody has said anything of the name.</param>
@@ -61,7 +62,10 @@ public sealed record RegisterLine(
 
 internal static class SettlingViews
 {
-    public static SettlingView Of(OpenLesson open, Instant now)
+    /// <summary>The view of a lesson in the zone of its school.</summary>
+    public static async Task<SettlingView> Of(OpenLesson open, SchoolDb db, Owner owner, Instant now) => Of(open, await LessonEndpoints.ZoneOf(db, owner), now);
+
+    private static SettlingView Of(OpenLesson open, DateTimeZone zone, Instant now)
     {
         var state = open.State;
         var shown = state.Names.All.Values.Where(n => n.Sightings.Count > 0).ToList();
@@ -75,7 +79,8 @@ internal static class SettlingViews
             [.. open.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], s.Name.Whole))],
             state.HandLine.Turns.Count(t => t.Outcome is null), state.Course.SettledBy, now,
             state.Chat.Messages.Count(m => m.IsToSweep), PutAwayIn(state, names),
-            open.Lesson.DropIn ? [.. GuestsOf(shown, state, open.Times, open.Rules.Scheme.Attendance)] : []);
+            open.Lesson.DropIn ? [.. GuestsOf(shown, state, open.Times, open.Rules.Scheme.Attendance)] : [],
+            new OpenQuestions(state, open.Times, open.Rules.Scheme.Attendance, [.. open.Roster.Select(s => s.Name.Id)], zone).All(matches));
     }
 
     private static IEnumerable<FileIn> FilesOf(LessonState state)

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, ask } from '../../api/client'
 import { count, hour, longDay, weekDay } from '../../ui/format'
+import { dueIn } from '../../ui/due'
 import EmptyState from '../../ui/EmptyState.vue'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
@@ -20,6 +21,7 @@ const next = computed(
 const waiting = computed(
   () =>
     (desk.data.value?.toSettle.length ?? 0) +
+    (desk.data.value?.notHandedIn.length ?? 0) +
     (desk.data.value?.notReady.length ?? 0) +
     (desk.data.value?.wordsNotSent.length ?? 0),
 )
@@ -84,12 +86,23 @@ const waiting = computed(
         <section aria-labelledby="waits">
           <h2 id="waits" class="rule-head">Waits on you</h2>
           <ol>
-            <li v-for="lesson in desk.data.value.toSettle" :key="lesson.id" class="rule-line">
+            <li v-for="{ lesson, dueAt } in desk.data.value.toSettle" :key="lesson.id" class="rule-line">
               <RouterLink class="what" :to="`/lessons/${lesson.id}/settle`">
                 <b>Register of {{ weekDay(lesson.plannedStart) }}</b
                 ><span class="ml-2 text-ink-soft">{{ lesson.className }}, lesson {{ lesson.number }}</span>
               </RouterLink>
-              <span class="shrink-0 text-ink-soft">to settle</span>
+              <span class="shrink-0" :class="dueAt && dueAt <= desk.data.value.now ? 'marked' : 'text-ink-soft'">{{
+                dueAt ? dueIn(dueAt, desk.data.value.now) : 'to settle'
+              }}</span>
+            </li>
+            <li v-for="late in desk.data.value.notHandedIn" :key="`h${late.lesson.id}`" class="rule-line">
+              <RouterLink class="what" :to="`/lessons/${late.lesson.id}/settle`">
+                <b>Register of {{ weekDay(late.lesson.plannedStart) }}</b
+                ><span class="block text-small text-ink-soft">{{ late.said || 'It is on its way.' }}</span>
+              </RouterLink>
+              <span class="shrink-0" :class="late.state === 'refused' ? 'marked' : 'text-ink-soft'">{{
+                late.state === 'refused' ? 'not taken' : late.state === 'inDoubt' ? 'in doubt' : 'not there yet'
+              }}</span>
             </li>
             <li v-for="word in desk.data.value.wordsNotSent" :key="`w${word.lesson.id}`" class="rule-line">
               <RouterLink class="what" :to="`/lessons/${word.lesson.id}/plan`">

@@ -1,0 +1,33 @@
+using PoliteTally.Core.Ledger;
+
+namespace PoliteTally.Core.Settling;
+
+/// <summary>What kind of thing only the teacher can know.</summary>
+public enum Asks
+{
+    /// <summary>Whose a name in the meeting is.</summary>
+    WhoseName,
+
+    /// <summary>What somebody's status is, where the teacher's marks and what was measured say different things.</summary>
+    WhichStatus,
+
+    /// <summary>What the messages in the chat were that nobody has sorted.</summary>
+    WhatMessages,
+}
+
+/// <summary>One thing that is asked while a lesson is settled, with the answers there are.</summary>
+/// <param name="Id">Stays the same for as long as it is asked.</param>
+/// <param name="Asks">What is asked.</param>
+/// <param name="Student">Of whom; null if of nobody in particular.</param>
+/// <param name="About">What it is about, where that is no student: the name shown.</param>
+/// <param name="Choices">The answers, at least one.</param>
+/// <param name="Proposed">The place of the answer that is proposed; null if none is.</param>
+/// <param name="Why">Why, or what is known of it.</param>
+public sealed record OpenQuestion(string Id, Asks Asks, Guid? Student, string About, IReadOnlyList<Choice> Choices, int? Proposed, string Why);
+
+/// <summary>An answer to an open question.</summary>
+/// <param name="By">Who says so: "you", "the list"; empty if nobody in particular.</param>
+/// <param name="Says">What it says.</param>
+/// <param name="Student">The student whom it names; null if it names none.</param>
+/// <param name="Acts">What is noted if it is taken.</param>
+public sealed record Choice(string By, string Says, Guid? Student, IReadOnlyList<Act> Acts);

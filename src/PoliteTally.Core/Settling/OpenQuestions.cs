@@ -1,0 +1,121 @@
+using System.Globalization;
+using NodaTime;
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Chat;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Names;
+using PoliteTally.Core.Text;
+
+namespace PoliteTally.Core.Settling;
+
+/// <summary>What a lesson still asks of its teacher before it is settled; nothing that its sources agree on is asked.</summary>
+/// <param name="state">The lesson.</param>
+/// <param name="times">When it was meant to be, and when it was.</param>
+/// <param name="policy">How the class counts.</param>
+/// <param name="roster">The ids of its students, in the order of the register.</param>
+/// <param name="zone">The zone in which times are said.</param>
+public sealed class OpenQuestions(LessonState state, LessonTimes times, AttendancePolicy policy, IReadOnlyList<Guid> roster, DateTimeZone zone)
+{
+    /// <summary>The most students who are proposed for one name.</summary>
+    private const int MostProposals = 3;
+
+    /// <summary>Everything that is asked: names, then statuses in the order of the register, then messages.</summary>
+    /// <param name="names">Whose the names in the meeting could be.</param>
+    public IReadOnlyList<OpenQuestion> All(IReadOnlyList<NameMatch> names) =>
+        [.. names.Select(OfName).OfType<OpenQuestion>(), .. roster.Select(OfStatus).OfType<OpenQuestion>(), .. OfMessages() is { } messages ? [messages] : Array.Empty<OpenQuestion>()];
+
+    private OpenQuestion? OfName(NameMatch match)
+    {
+        var (name, beside) = (match.Shown.Name, state.Names.TellingApart(match.Shown.Name, match.Shown.Beside));
+        if (state.Names.All.GetValueOrDefault(state.Names.WhoIs(name, match.Shown.Beside)) is not { Match: null } shown)
+        {
+            return null;
+        }
+
+        // Somebody's relation is nobody of the class, however well the name fits.
+        var isRelation = match.By == MatchedBy.SomebodyOf;
+        List<Guid> likely = isRelation ? [] : [.. match.Proposals.Take(MostProposals)];
+        var missing = likely.Count == 0 && !isRelation && shown.Sightings.Count > 0 && Missing() is [var only] ? only : (Guid?)null;
+        if (missing is { } one)
+        {
+            likely.Add(one);
+        }
+
+        var none = new Choice("", "not a student", null, [new NameMatched(name, null) { Beside = beside }]);
+        var why = missing is not null ? "nobody else of the class is missing"
+            : isRelation ? "somebody of theirs, by the name"
+            : likely.Count > 0 ? "the likest name"
+            : "like nobody’s name here";
+        return new OpenQuestion(
+            $"name {state.Names.WhoIs(name, match.Shown.Beside)}", Asks.WhoseName, null, name,
+            [.. likely.Select(s => new Choice("", "", s, [new NameMatched(name, s) { Beside = beside }])), none],
+            isRelation ? likely.Count : match.Certainty == Certainty.Unknown ? null : 0, Seen(shown) is { Length: > 0 } seen ? $"{seen}; {why}" : why);
+    }
+
+    private OpenQuestion? OfStatus(Guid student)
+    {
+        var marks = state.Evidence.MarksOf(student);
+        var sightings = state.SightingsOf(student);
+        if (state.Evidence.DeclaredOf(student) is not null || marks.Count == 0 || sightings.Count == 0)
+        {
+            return null;
+        }
+
+        var tapped = AttendanceRules.Reckon(times, [], marks, null, null, state.Names.ListsSeen, policy);
+        var seen = AttendanceRules.Reckon(times, sightings, [], null, null, state.Names.ListsSeen, policy);
+        if (tapped.Status == seen.Status)
+        {
+            return null;
+        }
+
+        // A mark made too early is taken back; a roll call is about others as well, so there the status is said.
+        Act[] theirs = marks.Any(m => m.ByRollCall)
+            ? [new StatusDeclared(student, seen.Status)]
+            : [new Struck(marks[0].Entry, marks.Count > 1 ? [.. marks.Skip(1).Select(m => m.Entry)] : null)];
+        var (proposed, why) = Likelier(sightings, seen);
+        return new OpenQuestion(
+            $"status {student}", Asks.WhichStatus, student, "",
+            [
+                new Choice("you", tapped.Status.InWords(), null, [new StatusDeclared(student, tapped.Status)]),
+                new Choice(seen.KnownBy == KnownBy.Measured ? "the list" : "what they did", seen.InWords(), null, theirs),
+            ],
+            proposed, why);
+    }
+
+    // What was measured is better known than a look at the class, unless something they did while it has them away says otherwise.
+    private (int Proposed, string Why) Likelier(IReadOnlyList<Sighting> sightings, AttendanceResult seen)
+    {
+        var acts = sightings.Where(s => s is SeenAt && s.At >= times.CountedFrom && s.At < times.CountedTo).Select(s => s.At).ToList();
+        var away = acts.Where(at => !seen.Stretches.Any(s => s.From <= at && at <= s.To)).ToList();
+        return seen.KnownBy != KnownBy.Measured ? (0, "nothing measured it")
+            : away.Count > 0 ? (0, $"they did something at {Clock(away.Min())}, when the list has them away")
+            : (1, "measured, and nothing shows them there meanwhile");
+    }
+
+    // All that a look at the words can sort is one answer; what it cannot stays to be swept.
+    private OpenQuestion? OfMessages()
+    {
+        var waiting = state.Chat.Messages.Where(m => m.IsToSweep && m.Student is not null).ToList();
+        var proposed = waiting.Where(m => m.Proposed != ChatKind.Unsorted).ToList();
+        return proposed.Count == 0 ? null : new OpenQuestion(
+            "messages", Asks.WhatMessages, null, Words.Count(waiting.Count, "message"),
+            [
+                new Choice(
+                    "by their words", string.Join(", ", proposed.CountBy(m => m.Proposed).OrderBy(k => k.Key).Select(k => $"{k.Value} {k.Key.InWords()}")), null,
+                    [.. proposed.Select(m => new ChatSorted(m.Entry, m.Proposed))]),
+            ],
+            0, waiting.Count > proposed.Count ? $"{waiting.Count - proposed.Count} cannot be told by their words" : "a look at each is better");
+    }
+
+    private List<Guid> Missing() => [.. roster.Where(s => state.SightingsOf(s).Count == 0 && state.Evidence.MarksOf(s).Count == 0 && state.Evidence.ExcuseOf(s) is null)];
+
+    private string Seen(NameShown shown)
+    {
+        var at = shown.Sightings.Where(s => s is not PresentFor).Select(s => s.At).ToList();
+        return at.Count == 0 ? "" : at.Min() == at.Max() ? Clock(at.Min()) : $"{Clock(at.Min())} to {Clock(at.Max())}";
+    }
+
+    private string Clock(Instant at) => at.InZone(zone).ToString("HH:mm", CultureInfo.InvariantCulture);
+}

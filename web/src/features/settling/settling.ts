@@ -1,0 +1,73 @@
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, ask, type Schemas } from '../../api/client'
+import { entriesOf, strikeOf, type Act } from '../../live/outbox'
+
+/** A lesson while it is settled: what it says, how it stands with its register, and how something is noted of it. */
+export function useSettling(id: string) {
+  const queries = useQueryClient()
+  const path = { id }
+  const settling = useQuery({
+    queryKey: ['settling', id],
+    queryFn: () => ask(api.GET('/api/lessons/{id}/settling', { params: { path } })),
+    // Another window may settle it as well; its end may still be on the way.
+    refetchInterval: (query) => (query.state.data?.lesson.stage === 'live' ? 1500 : 5000),
+  })
+  const register = useQuery({
+    queryKey: ['settling', id, 'register'],
+    queryFn: () => ask(api.GET('/api/lessons/{id}/register', { params: { path } })),
+    refetchInterval: 5000,
+  })
+  const view = computed(() => settling.data.value)
+  const problem = ref<string>()
+  const busy = ref(false)
+  const lastWord = ref<{ entries: string[]; text: string }>()
+  const serverNow = () => (view.value ? view.value.now + Date.now() - settling.dataUpdatedAt.value : Date.now())
+
+  async function attempt(action: () => Promise<void>) {
+    problem.value = undefined
+    busy.value = true
+    try {
+      await action()
+    } catch (failure) {
+      problem.value = (failure as Error).message
+    } finally {
+      busy.value = false
+    }
+  }
+
+  const taken = (changed: Schemas['SettlingView']) => queries.setQueryData(['settling', id], changed)
+
+  /** Notes decisions, all or none as one press, and says what the server refused. */
+  const note = (acts: Act[], text: string) =>
+    attempt(async () => {
+      // As of the server's own clock: a decision has no moment in the lesson.
+      const entries = entriesOf(acts, Math.min(Date.now(), serverNow()))
+      const { refused } = await ask(api.POST('/api/lessons/{id}/entries', { params: { path }, body: { entries } }))
+      if (refused[0]) problem.value = refused[0].why
+      else lastWord.value = { entries: entries.map((e) => e.id), text }
+      await queries.invalidateQueries()
+    })
+
+  async function takeBack() {
+    const last = lastWord.value
+    if (last) await note([strikeOf(last.entries)], '')
+    lastWord.value = undefined
+  }
+
+  /** Hands the register in, once: with how many hand-ins this window knows, so that two windows do not send two. */
+  const handIn = (way: Schemas['HandInWay'], why: string) =>
+    attempt(async () => {
+      const after = register.data.value?.handIns[0]?.version ?? 0
+      const stands = await ask(api.POST('/api/lessons/{id}/register', { params: { path }, body: { way, why, after } }))
+      queries.setQueryData(['settling', id, 'register'], stands)
+    })
+
+  const again = ({ name, beside }: Schemas['NameLine']) =>
+    attempt(async () => {
+      const body = { name, beside, student: null, notAStudent: false }
+      taken(await ask(api.PUT('/api/lessons/{id}/names', { params: { path }, body })))
+    })
+
+  return { settling, view, stands: register.data, problem, busy, lastWord, taken, note, takeBack, handIn, again }
+}
