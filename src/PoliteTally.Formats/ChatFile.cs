@@ -50,7 +50,7 @@ public static class ChatFile
         }
 
         var (times, namesZone) = TimeText.Read([.. table.Rows.Select(r => $"{Columns.Cell(r, fields, "date")} {Columns.Cell(r, fields, "time")}".Trim())], near, zone);
-        var common = table.Rows.Select(r => Fold(Columns.Cell(r, fields, "to"))).Where(t => t.Length > 0).GroupBy(t => t).MaxBy(g => g.Count())?.Key;
+        var common = table.Rows.Select(r => Fold(Columns.Cell(r, fields, "to"))).CountBy(to => to).MaxBy(to => to.Value).Key;
         var rows = table.Rows.Select((row, i) => RowOf(row, times[i])).ToList();
         var messages = rows.Where(r => r.Text.Length == 0 || HasWords(r.Text)).ToList();
         return new ChatPreview(columns, namesZone, messages, leftOut + rows.Count - messages.Count, FarFrom(messages));

@@ -24,13 +24,14 @@ public static class RegisterDeskStandIn
     /// <param name="deadline">Until when registers of the day are taken; null for the whole day.</param>
     /// <param name="away">For how long nobody is there at first.</param>
     /// <param name="time">What tells the time.</param>
-    public static WebApplication Build(int port, string token, TimeOnly? deadline, TimeSpan away, TimeProvider time)
+    /// <param name="students">The student numbers that it knows; null for those of the demo school.</param>
+    public static WebApplication Build(int port, string token, TimeOnly? deadline, TimeSpan away, TimeProvider time, IReadOnlySet<string>? students = null)
     {
         var builder = WebApplication.CreateSlimBuilder();
         builder.WebHost.UseUrls($"http://127.0.0.1:{port}");
         builder.Logging.SetMinimumLevel(LogLevel.Warning);
         var desk = builder.Build();
-        var (opened, numbers, taken) = (time.GetUtcNow(), KnownNumbers(), new ConcurrentDictionary<string, string>());
+        var (opened, numbers, taken) = (time.GetUtcNow(), students ?? NumbersOfTheDemo(), new ConcurrentDictionary<string, string>());
 
         desk.Use(async (context, next) =>
         {
@@ -55,12 +56,12 @@ public static class RegisterDeskStandIn
                 return Results.Ok();
             }
 
-            if (sheet.ValueKind != JsonValueKind.Object || !sheet.TryGetProperty("students", out var students) || students.ValueKind != JsonValueKind.Array)
+            if (sheet.ValueKind != JsonValueKind.Object || !sheet.TryGetProperty("students", out var lines) || lines.ValueKind != JsonValueKind.Array)
             {
                 return Results.Problem("This is not a register: it has no students.", statusCode: StatusCodes.Status400BadRequest);
             }
 
-            var unknown = students.EnumerateArray().Select(s => s.TryGetProperty("number", out var number) && number.ValueKind == JsonValueKind.String ? number.GetString()! : "nobody's number")
+            var unknown = lines.EnumerateArray().Select(s => s.TryGetProperty("number", out var number) && number.ValueKind == JsonValueKind.String ? number.GetString()! : "nobody's number")
                 .Where(n => !numbers.Contains(n)).ToList();
             if (unknown.Count > 0)
             {
@@ -78,7 +79,7 @@ public static class RegisterDeskStandIn
         return desk;
     }
 
-    private static HashSet<string> KnownNumbers()
+    private static HashSet<string> NumbersOfTheDemo()
     {
         var numbers = new HashSet<string>();
         foreach (var roster in Rosters)

@@ -40,6 +40,10 @@ public sealed class GroundRulesTests
         { Rules with { BeforeEnd = ["Start the recording"] }, "Reminders: each only once" },
         { Rules with { Rubric = new string('x', 10_001) }, "The rubric" },
         { Rules with { WordAhead = new() { Ahead = Duration.Zero } }, "from 1 to 1,440 min" },
+        { Rules with { Register = new() { DueBy = Duration.FromHours(25) } }, "due by a time of the day" },
+        { Rules with { Register = new() { Late = "" } }, "each code has from 1 to 12 characters" },
+        { Rules with { Register = new() { Late = "P" } }, "no two codes are the same" },
+        { Rules with { Register = new() { MailTo = "the office" } }, "is one e-mail address" },
         { Rules with { WordAhead = new() { Subject = "two\nlines" } }, "the subject is one line" },
         { Rules with { WordAhead = new() { Text = "Dear {pupil}" } }, "nobody knows what {pupil} stands for" },
     };

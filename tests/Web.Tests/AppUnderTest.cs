@@ -31,6 +31,9 @@ public sealed class AppUnderTest : IAsyncLifetime
     /// <summary>A mail server instead of the folder that stands in for one; set before the application starts.</summary>
     public MailServer? Mail { get; init; }
 
+    /// <summary>The register desk of the school; set before the application starts.</summary>
+    public RegisterDeskAddress? Desk { get; init; }
+
     /// <summary>The address under which a web server on the same machine passes requests on; set before the application starts.</summary>
     public Uri? SchoolAddress { get; init; }
 
@@ -67,7 +70,7 @@ public sealed class AppUnderTest : IAsyncLifetime
 
     private async Task Start()
     {
-        _app = Application.Build(new Settings(Folder, 0, Demo: false, Mail, SchoolAddress));
+        _app = Application.Build(new Settings(Folder, 0, Demo: false, Mail, SchoolAddress, Desk));
         await _app.StartAsync();
         Address = _app.Urls.First();
     }

@@ -24,7 +24,7 @@ for (const scheme of ['light', 'dark'] as const)
       [`/classes/${classes[0].id}/roster`, 'Drop a roster here'],
       [`/classes/${classes[0].id}/scores`, 'Press any number'],
       [`/classes/${classes[0].id}/report`, 'Take as CSV'],
-      [`/lessons/${toSettle[0].id}/settle`, 'Confirm the register'],
+      [`/lessons/${toSettle[0].lesson.id}/settle`, 'Confirm and hand in'],
       [`/lessons/${live.id}/live`, 'on the roster'],
       ['/calendar', 'In other calendars'],
       ['/calendar/file', 'Drop a calendar here'],
@@ -47,7 +47,7 @@ for (const scheme of ['light', 'dark'] as const)
 test('on a narrow window nothing runs out of the page', async ({ page }) => {
   const { today, classes, toSettle, coming } = await deskOf(page)
   await page.setViewportSize({ width: 400, height: 800 })
-  for (const path of ['/', `/classes/${classes[0].id}`, `/classes/${classes[0].id}/report`, `/lessons/${toSettle[0].id}/settle`, `/lessons/${today[0].id}/live`,
+  for (const path of ['/', `/classes/${classes[0].id}`, `/classes/${classes[0].id}/report`, `/lessons/${toSettle[0].lesson.id}/settle`, `/lessons/${today[0].id}/live`,
     '/calendar', '/classes', '/shelf', '/terms', `/classes/${classes[0].id}/rules`, `/classes/${classes[0].id}/roster`, `/lessons/${coming[0].id}/plan`]) {
     await page.goto(path)
     await expect(page.getByRole('heading').first()).toBeVisible()
@@ -62,23 +62,6 @@ test('in half a window a student is chosen and an act pressed', async ({ page })
   await page.getByRole('button', { name: /^Saga Eriksdotter/ }).click()
   await page.getByRole('contentinfo').getByRole('button', { name: 'question', exact: true }).click()
   await expect(page.getByRole('listitem').filter({ hasText: 'Saga' }).getByRole('img', { name: /^chat [1-9]/ })).toBeVisible()
-})
-
-test('the list that waits for lesson 13 is brought in and reckoned', async ({ page, demoFile }) => {
-  const { toSettle } = await deskOf(page)
-  await page.goto(`/lessons/${toSettle[0].id}/settle`)
-  await page.locator('input[type=file]').setInputFiles(await demoFile('attendance-lesson-13.csv'))
-  await expect(page.getByText('31 names: 29 sure, 0 likely, 2 unknown')).toBeVisible()
-  await page.getByRole('button', { name: 'Bring it in' }).click()
-  await expect(page.getByText('2 where your marks and the file disagree')).toBeVisible()
-  await expect(page.getByRole('row', { name: /^Birkir/ })).toContainText('late for 41 of 50 min')
-  await expect(page.getByRole('row', { name: /^Rowan Bellweather/ })).toContainText('present for 49 of 50 min')
-  // Taken out again it leaves nothing behind, and comes back by one press.
-  await page.getByRole('button', { name: 'Take out attendance-lesson-13.csv' }).click()
-  await expect(page.getByText('1 where your marks and the file disagree')).toBeVisible()
-  await expect(page.getByRole('heading', { name: /^Names/ })).toHaveCount(0)
-  await page.getByRole('button', { name: 'Put back attendance-lesson-13.csv' }).click()
-  await expect(page.getByRole('row', { name: /^Birkir/ })).toContainText('late for 41 of 50 min')
 })
 
 test('the report prints on paper that is not dark', async ({ page }) => {

@@ -7,6 +7,7 @@ import { fileURLToPath } from 'node:url'
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '../..')
 const built = join(root, 'src/PoliteTally.Web/bin/Release/net10.0/PoliteTally.Web.dll')
+const standIns = join(root, 'src/PoliteTally.StandIns/bin/Release/net10.0/PoliteTally.StandIns.dll')
 const host = join(root, 'tests/e2e/Host/bin/Release/net10.0/Host.dll')
 
 /** A data folder, a copy of another if one is given. */
@@ -65,9 +66,11 @@ export class Program implements Served {
 /** A warm process in which an application is opened and closed in a moment (Host/Program.cs). */
 export class Host {
   private waiting: { heard: (line: string) => void; failed: (why: Error) => void }[] = []
-  private readonly process = spawn('dotnet', [host], { stdio: ['pipe', 'pipe', 'inherit'] })
+  private readonly process
 
-  constructor() {
+  /** @param desk The register desk of its schools. */
+  constructor(desk: Desk) {
+    this.process = spawn('dotnet', [host], { stdio: ['pipe', 'pipe', 'inherit'], env: { ...process.env, ...desk.named } })
     createInterface(this.process.stdout).on('line', (line) => {
       if (line.startsWith('> ')) this.waiting.shift()?.heard(line.slice(2))
     })
@@ -96,5 +99,27 @@ export class Host {
   private ask(line: string) {
     this.process.stdin.write(`${line}\n`)
     return new Promise<string>((heard, failed) => this.waiting.push({ heard, failed }))
+  }
+}
+
+/** The stand-in for the register desk of a school. */
+export class Desk {
+  /** What tells a program of it. */
+  named: Record<string, string> = {}
+  private process: ChildProcess | undefined
+
+  async start() {
+    const token = { POLITE_TALLY_REGISTER_TOKEN: 'rule of twelfths' }
+    this.process = spawn('dotnet', [standIns, 'desk', '--port', '0'], { stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, ...token } })
+    const address = await new Promise<string>((heard, failed) => {
+      createInterface(this.process!.stdout!).on('line', (line) => heard(/stands in at (\S+)/.exec(line)![1]!))
+      this.process!.on('exit', (code) => failed(new Error(`The register desk ended with ${code}.`)))
+    })
+    this.named = { ...token, POLITE_TALLY_REGISTER_DESK: address }
+  }
+
+  end() {
+    this.process?.removeAllListeners('exit')
+    this.process?.kill()
   }
 }

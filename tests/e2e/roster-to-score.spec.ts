@@ -25,9 +25,8 @@ async function settled(page: Page) {
   await end()
   await page.getByRole('link', { name: 'Settle it' }).click()
   await page.locator('input[type=file]').setInputFiles(await listOf(page, ['Eino R.']))
-  await page.getByRole('button', { name: 'Bring it in' }).click()
   await expect(page.getByRole('button', { name: 'Take out list.csv' })).toBeVisible()
-  await page.getByRole('button', { name: 'Confirm the register' }).click()
+  await page.getByRole('button', { name: 'Confirm and hand in' }).click()
   await expect(page.getByText('the lesson is settled')).toBeVisible()
 }
 
@@ -232,15 +231,12 @@ test('the lesson ends and is settled with an attendance list', async ({ page }) 
 
   const list = await listOf(page, ['Juno Quillfeather', 'Eino R.', 'Rowan B', 'Tram Nguyen', "Toby's tablet", 'Rowan', 'The lighthouse keeper'])
   await page.locator('input[type=file]').setInputFiles(list)
-  await expect(page.getByText('The file does not say its time zone')).toBeVisible()
-  await expect(page.getByText('5 sure')).toBeVisible()
-  await page.getByRole('button', { name: 'Bring it in' }).click()
-
-  await expect(page.getByText('2 to decide, 5 known')).toBeVisible()
-  await page.getByRole('listitem').filter({ hasText: 'lighthouse' }).getByRole('button', { name: 'not a student' }).click()
-  await expect(page.getByText('1 to decide, 6 known')).toBeVisible()
-  await page.getByRole('button', { name: 'Rowan Lindqvist', exact: true }).click()
-  await expect(page.getByText('all 7 known')).toBeVisible()
+  const questions = page.getByRole('region', { name: /things? only you can know/ })
+  await expect(questions.getByRole('listitem')).toHaveCount(2)
+  await questions.getByRole('listitem').filter({ hasText: 'lighthouse' }).getByRole('button', { name: 'not a student' }).click()
+  await expect(questions.getByRole('listitem')).toHaveCount(1)
+  await questions.getByRole('button', { name: 'Rowan Lindqvist' }).click()
+  await expect(page.getByText('7 known names')).toBeVisible()
 
   const wojtek = page.getByRole('row').filter({ hasText: 'Wojtek' })
   await expect(wojtek).toContainText(/absent, missing at \d\d:\d\d/)
@@ -252,14 +248,16 @@ test('the lesson ends and is settled with an attendance list', async ({ page }) 
   await expect(wojtek).toContainText('absent')
 
   // A file that lies there and was not brought in is asked about before the register is confirmed.
-  await page.locator('input[type=file]').setInputFiles({ ...list, name: 'late.csv' })
-  await expect(page.getByRole('button', { name: 'Bring it in', exact: true })).toBeVisible()
-  await page.getByRole('button', { name: 'Confirm the register' }).click()
+  const unclear = { name: 'late.csv', mimeType: 'text/csv', buffer: Buffer.from('Name;A;B\nJuno;x;y\nEino;x;y') }
+  await page.locator('input[type=file]').setInputFiles(unclear)
+  await expect(page.getByText('Say which column holds the joining times')).toBeVisible()
+  await page.getByRole('button', { name: 'Confirm and hand in' }).click()
   await expect(page.getByText('late.csv was dropped and is not brought in.')).toBeVisible()
-  await page.getByRole('button', { name: 'not now' }).click()
-  await page.getByRole('button', { name: 'Confirm the register' }).click()
+  await page.getByRole('button', { name: 'Look at it first' }).click()
+  await page.getByRole('button', { name: 'Confirm and hand in' }).click()
   await page.getByRole('button', { name: 'Confirm without it' }).click()
   await expect(page.getByText('the lesson is settled')).toBeVisible()
+  await expect(page.getByText('The register is handed in')).toBeVisible()
 })
 
 test('a score opens down to its entries', async ({ page }) => {

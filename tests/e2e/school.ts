@@ -2,7 +2,7 @@ import { expect, request, test as plain, type APIRequestContext, type BrowserCon
 import { readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { LiveWindow } from './live-window'
-import { Host, Program, type Served } from './program'
+import { Desk, Host, Program, type Served } from './program'
 
 /**
  * What a test begins with: the demo school with a teacher who looks around; a teacher with an account and nothing else; or a program that nobody
@@ -52,10 +52,15 @@ class Folders {
 
 /** Opens applications. While a test runs, the next one of the kind is opened already. */
 class Applications {
-  private readonly host = new Host()
+  private readonly host: Host
   private next: { school: School; opened: Promise<Opened> } | undefined
 
-  constructor(private readonly folders: Folders) {}
+  constructor(
+    private readonly folders: Folders,
+    desk: Desk,
+  ) {
+    this.host = new Host(desk)
+  }
 
   take(school: School) {
     const { next } = this
@@ -117,9 +122,12 @@ export const test = plain.extend<AtHand, { folders: Folders; applications: Appli
   ],
   applications: [
     async ({ folders }, use) => {
-      const applications = new Applications(folders)
+      const desk = new Desk()
+      await desk.start()
+      const applications = new Applications(folders, desk)
       await use(applications)
       await applications.end()
+      desk.end()
     },
     { scope: 'worker' },
   ],

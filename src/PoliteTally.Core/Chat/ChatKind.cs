@@ -1,3 +1,5 @@
+using PoliteTally.Core.Text;
+
 namespace PoliteTally.Core.Chat;
 
 /// <summary>What a message in the chat was.</summary>
@@ -25,6 +27,10 @@ public enum ChatKind
 /// <summary>Kinds of messages in plain words.</summary>
 public static class ChatWords
 {
+    /// <summary>So many of a kind: "1 question", "2 ideas", "3 social".</summary>
+    public static string Counted(this ChatKind kind, int count) =>
+        kind is ChatKind.Question or ChatKind.Answer or ChatKind.Idea ? Words.Count(count, kind.InWords()) : $"{count} {kind.InWords()}";
+
     /// <summary>The name of a kind of message.</summary>
     public static string InWords(this ChatKind kind) => kind switch
     {

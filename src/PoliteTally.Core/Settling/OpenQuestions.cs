@@ -6,6 +6,7 @@ using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Names;
+using PoliteTally.Core.Register;
 using PoliteTally.Core.Text;
 
 namespace PoliteTally.Core.Settling;
@@ -25,6 +26,9 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, Attendan
     /// <param name="names">Whose the names in the meeting could be.</param>
     public IReadOnlyList<OpenQuestion> All(IReadOnlyList<NameMatch> names) =>
         [.. names.Select(OfName).OfType<OpenQuestion>(), .. roster.Select(OfStatus).OfType<OpenQuestion>(), .. OfMessages() is { } messages ? [messages] : Array.Empty<OpenQuestion>()];
+
+    /// <summary>Messages of students that nobody has sorted.</summary>
+    public static IReadOnlyList<ChatMessage> Waiting(LessonState state) => [.. state.Chat.Messages.Where(m => m.IsToSweep && m.Student is not null)];
 
     private OpenQuestion? OfName(NameMatch match)
     {
@@ -65,7 +69,8 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, Attendan
 
         var tapped = AttendanceRules.Reckon(times, [], marks, null, null, state.Names.ListsSeen, policy);
         var seen = AttendanceRules.Reckon(times, sightings, [], null, null, state.Names.ListsSeen, policy);
-        if (tapped.Status == seen.Status)
+        // That somebody did something does not say that they came in time.
+        if (tapped.Status == seen.Status || (seen.KnownBy != KnownBy.Measured && tapped.WasThere == seen.WasThere))
         {
             return null;
         }
@@ -74,39 +79,30 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, Attendan
         Act[] theirs = marks.Any(m => m.ByRollCall)
             ? [new StatusDeclared(student, seen.Status)]
             : [new Struck(marks[0].Entry, marks.Count > 1 ? [.. marks.Skip(1).Select(m => m.Entry)] : null)];
-        var (proposed, why) = Likelier(sightings, seen);
+        // What was measured is better known than a look at the class; and what they did meanwhile is in it already.
+        var isMeasured = seen.KnownBy == KnownBy.Measured;
         return new OpenQuestion(
             $"status {student}", Asks.WhichStatus, student, "",
             [
                 new Choice("you", tapped.Status.InWords(), null, [new StatusDeclared(student, tapped.Status)]),
-                new Choice(seen.KnownBy == KnownBy.Measured ? "the list" : "what they did", seen.InWords(), null, theirs),
+                new Choice(isMeasured ? "the list" : "what they did", RegisterMark.Of(student, null, "", seen).InWords, null, theirs),
             ],
-            proposed, why);
-    }
-
-    // What was measured is better known than a look at the class, unless something they did while it has them away says otherwise.
-    private (int Proposed, string Why) Likelier(IReadOnlyList<Sighting> sightings, AttendanceResult seen)
-    {
-        var acts = sightings.Where(s => s is SeenAt && s.At >= times.CountedFrom && s.At < times.CountedTo).Select(s => s.At).ToList();
-        var away = acts.Where(at => !seen.Stretches.Any(s => s.From <= at && at <= s.To)).ToList();
-        return seen.KnownBy != KnownBy.Measured ? (0, "nothing measured it")
-            : away.Count > 0 ? (0, $"they did something at {Clock(away.Min())}, when the list has them away")
-            : (1, "measured, and nothing shows them there meanwhile");
+            isMeasured ? 1 : 0, isMeasured ? "measured, and nothing shows them there meanwhile" : "nothing measured it");
     }
 
     // All that a look at the words can sort is one answer; what it cannot stays to be swept.
     private OpenQuestion? OfMessages()
     {
-        var waiting = state.Chat.Messages.Where(m => m.IsToSweep && m.Student is not null).ToList();
+        var waiting = Waiting(state);
         var proposed = waiting.Where(m => m.Proposed != ChatKind.Unsorted).ToList();
         return proposed.Count == 0 ? null : new OpenQuestion(
             "messages", Asks.WhatMessages, null, Words.Count(waiting.Count, "message"),
             [
                 new Choice(
-                    "by their words", string.Join(", ", proposed.CountBy(m => m.Proposed).OrderBy(k => k.Key).Select(k => $"{k.Value} {k.Key.InWords()}")), null,
+                    "by their words", string.Join(", ", proposed.CountBy(m => m.Proposed).OrderBy(k => k.Key).Select(k => k.Key.Counted(k.Value))), null,
                     [.. proposed.Select(m => new ChatSorted(m.Entry, m.Proposed))]),
             ],
-            0, waiting.Count > proposed.Count ? $"{waiting.Count - proposed.Count} cannot be told by their words" : "a look at each is better");
+            0, waiting.Count > proposed.Count ? $"{waiting.Count - proposed.Count} more cannot be told by their words" : "by their form alone; a look at each is better");
     }
 
     private List<Guid> Missing() => [.. roster.Where(s => state.SightingsOf(s).Count == 0 && state.Evidence.MarksOf(s).Count == 0 && state.Evidence.ExcuseOf(s) is null)];

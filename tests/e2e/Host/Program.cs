@@ -11,7 +11,7 @@ while (Console.ReadLine() is { } line)
     switch (verb)
     {
         case "open":
-            var app = running[folder] = Application.Build(new Settings(folder, 0, Demo: false));
+            var app = running[folder] = Application.Build(new Settings(folder, 0, Demo: false, Desk: RegisterDeskAddress.FromEnvironment()));
             await app.StartAsync();
             Console.WriteLine($"> {app.Urls.First()}");
             break;

@@ -1252,7 +1252,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/registers/{day}.csv": {
+    "/api/registers.csv": {
         parameters: {
             query?: never;
             header?: never;
@@ -6461,11 +6461,11 @@ export interface operations {
     };
     SaveRegistersOfDay: {
         parameters: {
-            query?: never;
-            header?: never;
-            path: {
+            query: {
                 day: string;
             };
+            header?: never;
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;

@@ -96,7 +96,7 @@ internal static class RegisterEndpoints
         api.MapGet("/lessons/{id:guid}/register.csv", async (Guid id, OwnLesson own, SchoolDb db, Owner owner) =>
             TypedResults.File(RegisterSheet.Table([await SheetOf(own.Open, db, owner)]), "text/csv", $"register-{own.Open.Lesson.PlannedStart.InUtc().Date:uuuu-MM-dd}.csv")).WithName("SaveRegister");
 
-        api.MapGet("/registers/{day}.csv", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (string day, SchoolDb db, OpenLessons openLessons, Owner owner) =>
+        api.MapGet("/registers.csv", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (string day, SchoolDb db, OpenLessons openLessons, Owner owner) =>
         {
             if (LocalDatePattern.Iso.Parse(day) is not { Success: true, Value: var date })
             {

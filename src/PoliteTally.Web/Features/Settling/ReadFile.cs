@@ -86,7 +86,8 @@ internal sealed record ReadFile(
         return new ReadFile(
             FileKind.Attendance, [FileKind.Attendance], list.Columns, list.NamesZone, zone,
             [.. list.Rows.Select(r => new FileRow(r.Row, r.Name, r.Joined ?? r.Left, r.Joined is null ? null : r.Left, r.Length?.TotalSeconds, null, r.Problems))], 0,
-            list.Problems, list.Unclear, list.Remarks, people, AttendanceEntries.Of(list, people, open.Times.CountedTo)) { Fingerprint = fingerprint, Id = id };
+            list.Problems, list.Unclear, list.Remarks, people, AttendanceEntries.Of(list, people, open.Times.CountedTo))
+        { Fingerprint = fingerprint, Id = id };
     }
 
     private static ReadFile OfChat(ChatPreview chat, DateTimeZone zone, string fingerprint, Guid id)
@@ -96,7 +97,8 @@ internal sealed record ReadFile(
         return new ReadFile(
             FileKind.Chat, [FileKind.Chat], chat.Columns, chat.NamesZone, zone,
             [.. chat.Rows.Select(r => new FileRow(r.Row, r.Name, r.At, null, null, r.Text, r.Problems))], chat.LeftOut, chat.Problems, [], [], people,
-            [.. usable.Zip(people, (r, who) => (r.At!.Value, (Act)new NameWrote(r.Name, r.Text, r.Private) { Beside = who.Beside }))]) { Fingerprint = fingerprint, Id = id };
+            [.. usable.Zip(people, (r, who) => (r.At!.Value, (Act)new NameWrote(r.Name, r.Text, r.Private) { Beside = who.Beside }))])
+        { Fingerprint = fingerprint, Id = id };
     }
 
     // Of which lesson it rather is.

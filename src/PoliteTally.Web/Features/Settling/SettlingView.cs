@@ -55,7 +55,7 @@ public sealed record Said(AttendanceStatus Status, string Words);
 /// <param name="Tapped">What the teacher's marks say; null without any.</param>
 /// <param name="Seen">What files and acts say; null without any.</param>
 /// <param name="MissedAt">The roll call that they were missing from, if that is the teacher's last word; null else.</param>
-/// <param name="Disagree">Whether these two differ and nobody has settled it.</param>
+/// <param name="Disagree">Whether it is asked which of these two it was.</param>
 public sealed record RegisterLine(
     Guid Student, string Called, string Rest, AttendanceStatus Status, KnownBy KnownBy, string Words, double PresentSeconds,
     IReadOnlyList<decimal[]> Ribbon, Said? Tapped, Said? Seen, bool Declared, bool Disagree, string? Excuse, Instant? MissedAt);
@@ -71,16 +71,18 @@ internal static class SettlingViews
         var shown = state.Names.All.Values.Where(n => n.Sightings.Count > 0).ToList();
         var matches = open.MatchesOf([.. shown.Select(n => ShownName.Of(n.Name, n.Beside))]);
         var names = open.ShortNames;
+        var questions = new OpenQuestions(state, open.Times, open.Rules.Scheme.Attendance, [.. open.Roster.Select(s => s.Name.Id)], zone).All(matches);
+        var asked = questions.Where(q => q.Student is not null).Select(q => q.Student!.Value).ToHashSet();
         return new SettlingView(
             LessonLine.Of(open.Lesson, open.ClassName), open.Times.CountedFrom, open.Times.CountedTo,
             [.. FilesOf(state)],
             [.. shown.Zip(matches, (name, match) => LineOf(name, match, state)).OrderBy(n => n.Decided).ThenBy(n => n.Name, StringComparer.OrdinalIgnoreCase)],
-            [.. open.Roster.Select(s => LineOf(s, state, open.Times, open.Rules.Scheme.Attendance))],
+            [.. open.Roster.Select(s => LineOf(s, state, open.Times, open.Rules.Scheme.Attendance, asked.Contains(s.Name.Id)))],
             [.. open.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], s.Name.Whole))],
             state.HandLine.Turns.Count(t => t.Outcome is null), state.Course.SettledBy, now,
-            state.Chat.Messages.Count(m => m.IsToSweep), PutAwayIn(state, names),
+            OpenQuestions.Waiting(state).Count, PutAwayIn(state, names),
             open.Lesson.DropIn ? [.. GuestsOf(shown, state, open.Times, open.Rules.Scheme.Attendance)] : [],
-            new OpenQuestions(state, open.Times, open.Rules.Scheme.Attendance, [.. open.Roster.Select(s => s.Name.Id)], zone).All(matches));
+            questions);
     }
 
     private static IEnumerable<FileIn> FilesOf(LessonState state)
@@ -133,7 +135,7 @@ internal static class SettlingViews
             name.Match is null ? match.Student : name.Match.Student is { } whose ? state.Whose(whose) : null, match.Proposals);
     }
 
-    private static RegisterLine LineOf(OnSheet student, LessonState state, LessonTimes times, AttendancePolicy policy)
+    private static RegisterLine LineOf(OnSheet student, LessonState state, LessonTimes times, AttendancePolicy policy, bool disagree)
     {
         var id = student.Name.Id;
         var declared = state.Evidence.DeclaredOf(id) is not null;
@@ -150,8 +152,7 @@ internal static class SettlingViews
             id, ShortNames.CalledName(student.Name), student.Name.Family, result.Status, result.KnownBy, result.InWords(),
             result.Present.TotalSeconds,
             RibbonOf(result, times),
-            SaidBy(tapped), SaidBy(seen), declared,
-            !declared && tapped is not null && seen is not null && tapped.Status != seen.Status,
+            SaidBy(tapped), SaidBy(seen), declared, disagree,
             state.Evidence.ExcuseOf(id)?.Reason, marks is [.., { ByRollCall: true, Mark: Mark.Left } call] ? call.At : null);
 
         static Said? SaidBy(AttendanceResult? said) => said is null ? null : new Said(said.Status, said.InWords());

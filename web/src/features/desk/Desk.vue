@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, ask } from '../../api/client'
-import { count, hour, longDay, weekDay } from '../../ui/format'
+import { count, hour, isoDay, longDay, weekDay } from '../../ui/format'
 import { dueIn } from '../../ui/due'
 import EmptyState from '../../ui/EmptyState.vue'
 import Notice from '../../ui/Notice.vue'
@@ -42,7 +42,16 @@ const waiting = computed(
         <section aria-labelledby="today">
           <div class="rule-head">
             <h2 id="today">Today</h2>
-            <RouterLink class="quiet text-small font-normal" to="/calendar">The week</RouterLink>
+            <span class="flex gap-5 text-small font-normal">
+              <a
+                v-if="desk.data.value.today.some((l) => l.stage === 'settled' && !l.dropIn)"
+                class="quiet"
+                :href="`/api/registers.csv?day=${isoDay(desk.data.value.now)}`"
+                download
+                >registers of today as a file</a
+              >
+              <RouterLink class="quiet" to="/calendar">The week</RouterLink>
+            </span>
           </div>
           <ol>
             <li v-for="lesson in desk.data.value.today" :key="lesson.id" class="rule-line">

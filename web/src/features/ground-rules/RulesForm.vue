@@ -12,6 +12,7 @@ import { useExamples } from './examples'
 import RuleJumps from './RuleJumps.vue'
 import RuleRow from './RuleRow.vue'
 import { placeOf, ruleParts, ruleSections, type Rules } from './rules'
+import RegisterRules from './RegisterRules.vue'
 import SignalList from './SignalList.vue'
 import WeightsRule from './WeightsRule.vue'
 import WordAheadRules from './WordAheadRules.vue'
@@ -119,6 +120,7 @@ defineExpose({ bringIn })
     </section>
 
     <WordAheadRules v-model="rules.wordAhead" class="mt-8" />
+    <RegisterRules v-model="rules.register" class="mt-8" />
 
     <div class="foot">
       <Notice v-if="problem" tone="wrong">{{ problem }}</Notice>

@@ -103,12 +103,7 @@ function key(event: KeyboardEvent, q: Question) {
             @choose="(s) => chosen(q, s)"
           />
         </span>
-        <span class="why"
-          ><template v-if="q.proposed !== null"
-            ><b>{{ said(q.choices[q.proposed]!) }}</b
-            >: </template
-          >{{ q.why }}</span
-        >
+        <span class="why">{{ q.why }}</span>
       </li>
     </ul>
     <p v-for="all in kinds" :key="all[0]!.asks" class="pt-1 no-print">

@@ -1,0 +1,138 @@
+using NodaTime;
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Chat;
+using PoliteTally.Core.GroundRules;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Names;
+using PoliteTally.Core.Register;
+using PoliteTally.Core.Settling;
+
+namespace PoliteTally.Core.Tests;
+
+/// <summary>Only what the sources cannot agree on is asked; each with a proposal and why; and what the register says then.</summary>
+public sealed class OpenQuestionTests
+{
+    private static readonly Guid[] Roster = [Given.Juno, Given.Eino, Given.Zainab];
+
+    private static IReadOnlyList<OpenQuestion> Asked(LessonState state, params NameMatch[] names) =>
+        new OpenQuestions(state, Given.Lesson, AttendancePolicy.Default, Roster, DateTimeZone.Utc).All(names);
+
+    private static OpenQuestion? OfStatus(params IEnumerable<Entry> entries) => Asked(Given.State(entries)).SingleOrDefault(q => q.Asks == Asks.WhichStatus);
+
+    private static Entry[] Stay(double from, double to) =>
+        [Given.Noted(from, new Joined("Juno Q", "")), Given.Noted(to, new Left("Juno Q", "")), Given.Noted(60, new NameMatched("Juno Q", Given.Juno))];
+
+    private static Entry Mark(double minute, Mark mark) => Given.Noted(minute, new Marked(Given.Juno, mark));
+
+    [Fact]
+    public void Nothing_is_asked_where_marks_and_list_agree()
+    {
+        OfStatus([Mark(2, Attendance.Mark.Here), .. Stay(-1, 50)]).ShouldBeNull();
+        OfStatus(Mark(2, Attendance.Mark.Here)).ShouldBeNull();
+        OfStatus(Stay(8, 50)).ShouldBeNull();
+    }
+
+    [Fact]
+    public void A_mark_made_too_early_is_asked_about_and_the_list_is_proposed()
+    {
+        var mark = Mark(2, Attendance.Mark.Here);
+        Entry[] entries = [mark, .. Stay(8, 50)];
+        var asked = OfStatus(entries).ShouldNotBeNull();
+        asked.Choices.Select(c => $"{c.By}: {c.Says}").ShouldBe(["you: present", "the list: late, 8 min"]);
+        asked.Proposed.ShouldBe(1);
+        // Taken, nothing is asked any more, and the register says what the list does.
+        var taken = Given.State([.. entries, .. asked.Choices[1].Acts.Select(a => Given.Noted(61, a))]);
+        Asked(taken).ShouldBeEmpty();
+        RegisterMark.Of(Given.Juno, null, "Juno", taken.AttendanceOf(Given.Juno, Given.Lesson, AttendancePolicy.Default)).InWords.ShouldBe("late, 8 min");
+    }
+
+    [Fact]
+    public void Who_did_something_before_the_list_has_them_was_there_and_nothing_is_asked() =>
+        OfStatus([Mark(2, Attendance.Mark.Here), .. Stay(8, 50), Given.Noted(4, new ChatSaid(Given.Juno, ChatKind.Answer, "four"))]).ShouldBeNull();
+
+    [Fact]
+    public void Who_was_marked_gone_and_did_something_is_asked_about_and_the_mark_is_proposed()
+    {
+        var asked = OfStatus(Mark(1, Attendance.Mark.Left), Given.Noted(30, new ChatSaid(Given.Juno, ChatKind.Answer, "four"))).ShouldNotBeNull();
+        asked.Choices.Select(c => c.By).ShouldBe(["you", "what they did"]);
+        asked.Proposed.ShouldBe(0);
+    }
+
+    [Fact]
+    public void What_they_did_does_not_say_that_they_came_in_time() =>
+        OfStatus(Mark(8, Attendance.Mark.Late), Given.Noted(4, new ChatSaid(Given.Juno, ChatKind.Answer, "four")), Given.Noted(9, Given.Turn(Given.Juno))).ShouldBeNull();
+
+    [Fact]
+    public void A_status_that_was_declared_is_not_asked_again() =>
+        OfStatus([Mark(2, Attendance.Mark.Here), .. Stay(8, 50), Given.Noted(61, new StatusDeclared(Given.Juno, AttendanceStatus.Present))]).ShouldBeNull();
+
+    [Fact]
+    public void A_roll_call_is_not_struck_out_for_one()
+    {
+        var asked = OfStatus([Given.Noted(3, new RollCallTaken([Given.Juno, Given.Eino])), .. Stay(8, 50)]).ShouldNotBeNull();
+        asked.Choices[1].Acts.ShouldBe([new StatusDeclared(Given.Juno, AttendanceStatus.Late)]);
+    }
+
+    [Fact]
+    public void A_name_is_asked_with_whom_it_could_be()
+    {
+        var state = Given.State(Given.Noted(3, new Joined("Rowan", "")), Given.Noted(41, new Left("Rowan", "")));
+        var match = new NameMatch(new ShownName("Rowan"), Certainty.Likely, MatchedBy.Similar, Given.Eino, [Given.Eino, Given.Zainab]);
+        var asked = Asked(state, match).ShouldHaveSingleItem();
+        asked.Choices.Select(c => c.Student).ShouldBe([Given.Eino, Given.Zainab, null]);
+        (asked.Proposed, asked.Why).ShouldBe((0, "09:33 to 10:11; the likest name"));
+        asked.Choices[^1].Acts.ShouldBe([new NameMatched("Rowan", null)]);
+    }
+
+    [Fact]
+    public void An_unknown_name_is_proposed_for_the_only_one_who_is_missing()
+    {
+        Entry[] entries = [Given.Noted(3, new Joined("Guest 4417", "")), Mark(1, Attendance.Mark.Here), Given.Noted(1, new ExcuseRecorded(Given.Eino, "ferry"))];
+        var match = new NameMatch(new ShownName("Guest 4417"), Certainty.Unknown, MatchedBy.Nothing, null, []);
+        var asked = Asked(Given.State(entries), match).ShouldHaveSingleItem();
+        asked.Choices[0].Student.ShouldBe(Given.Zainab);
+        asked.Proposed.ShouldBeNull("a name that is like nobody's is never taken by one key without a look");
+        // Somebody whose name was answered is not asked again.
+        Asked(Given.State([.. entries, Given.Noted(60, new NameMatched("Guest 4417", null))]), match).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void All_messages_that_show_what_they_are_are_one_answer()
+    {
+        Entry[] entries =
+        [
+            Given.Noted(5, new NameWrote("Juno Q", "why does the wind back?", false)), Given.Noted(6, new NameWrote("Juno Q", "hello", false)), Given.Noted(7, new NameWrote("Juno Q", "four", false)),
+            Given.Noted(8, new NameWrote("somebody", "why?", false)), Given.Noted(60, new NameMatched("Juno Q", Given.Juno)),
+        ];
+        var asked = Asked(Given.State(entries)).ShouldHaveSingleItem();
+        (asked.About, asked.Choices[0].Says, asked.Why).ShouldBe(("3 messages", "1 question, 1 social", "1 more cannot be told by their words"));
+        var taken = Given.State([.. entries, .. asked.Choices[0].Acts.Select(a => Given.Noted(61, a))]);
+        Asked(taken).ShouldBeEmpty();
+        taken.Chat.Of(Given.Juno).Select(m => m.Kind).ShouldBe([ChatKind.Question, ChatKind.Social, ChatKind.Unsorted]);
+    }
+
+    [Theory]
+    [InlineData(16, 10, 20, 16, 0)]
+    [InlineData(9, 10, 20, 10, 20)]
+    [InlineData(24, 10, 20, 24, 0)]
+    public void A_register_is_due_by_a_time_of_the_day_and_never_before_the_end(int dueBy, int endHour, int endMinute, int hour, int minute)
+    {
+        var zone = DateTimeZoneProviders.Tzdb["Atlantic/Faroe"];
+        var day = new LocalDate(2026, 7, 6);
+        var due = new RegisterRules { DueBy = Duration.FromHours(dueBy) }.DueAt(zone.AtStrictly(day + new LocalTime(endHour, endMinute)).ToInstant(), zone);
+        (due.InZone(zone).LocalDateTime - day.AtMidnight()).ToDuration().ShouldBe(Duration.FromMinutes((hour * 60) + minute));
+    }
+
+    [Fact]
+    public void An_amendment_says_what_changed_and_nothing_else()
+    {
+        RegisterMark Of(Guid student, AttendanceStatus status, int? late = null, string? why = null, string name = "x") => new(student, null, name, status, late, why);
+        RegisterMark[] before = [Of(Given.Juno, AttendanceStatus.Present), Of(Given.Eino, AttendanceStatus.Absent), Of(Given.Ana, AttendanceStatus.Late, 8)];
+        RegisterMark[] after = [Of(Given.Juno, AttendanceStatus.Present, name: "y"), Of(Given.Eino, AttendanceStatus.Excused, why: "ferry"), Of(Given.Zainab, AttendanceStatus.Late, 9)];
+        RegisterChange.Between(before, after).Select(c => c.InWords).ShouldBe(
+            ["x: excused: ferry; it was absent", "x: late, 9 min; not in it before", "x: not in it any more; it was late, 8 min"]);
+        RegisterChange.Between(before, before).ShouldBeEmpty();
+    }
+}

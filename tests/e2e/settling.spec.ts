@@ -1,0 +1,95 @@
+import { expect, type Page } from '@playwright/test'
+import { deskOf, test } from './school'
+
+// After a lesson: what other programs saved is dropped, only what they cannot agree on is asked, and the register goes to the school.
+
+const questions = (page: Page) => page.getByRole('region', { name: /things? only you can know/ })
+
+/** The page on which lesson 13 is settled, with its files dropped together. */
+async function dropped(page: Page, files: { name: string; mimeType: string; buffer: Buffer }[]) {
+  const { toSettle } = await deskOf(page)
+  await page.goto(`/lessons/${toSettle[0].lesson.id}/settle`)
+  await page.locator('input[type=file]').setInputFiles(files)
+  for (const { name } of files) await expect(page.getByRole('button', { name: `Take out ${name}` })).toBeVisible()
+}
+
+test('lesson 13 is settled by keys alone with the files that wait for it, and handed in', async ({ page, demoFile }) => {
+  await dropped(page, [await demoFile('attendance-lesson-13.csv'), await demoFile('chat-lesson-13.txt')])
+  await expect(page.getByText('clock 40 s ahead, by 23 joins')).toBeVisible()
+  await expect(page.getByText('clock right, by 9 messages')).toBeVisible()
+  await expect(page.getByText('9 known already')).toBeVisible()
+  await expect(questions(page).getByRole('listitem')).toHaveCount(4)
+
+  let presses = 0
+  const press = async (key: string, left: number) => {
+    presses++
+    await page.keyboard.press(key)
+    await expect(questions(page).getByRole('listitem')).toHaveCount(left)
+  }
+  const asked = (about: string) => questions(page).getByRole('listitem', { name: about })
+  await asked('Guest 4417').focus()
+  await press('1', 3)
+  await asked('Odhran Pike').focus()
+  await press('1', 2)
+  await expect(asked('Birkir')).toContainText('you: present')
+  await asked('Birkir').focus()
+  await press('Enter', 1)
+  await expect(page.getByRole('row', { name: /^Birkir/ })).toContainText('8 min late')
+  await asked('messages').focus()
+  await press('Enter', 0)
+  await expect(page.getByText('28 on the roster · 25 present · 2 late · 1 excused')).toBeVisible()
+  await page.getByRole('button', { name: 'Confirm and hand in' }).press('Enter')
+  presses++
+  await expect(page.getByText('The register is handed in')).toBeVisible()
+  expect(presses, 'docs/interface.md says so').toBe(5)
+})
+
+test('a file taken out leaves nothing behind and comes back by one press; a clock is set by hand', async ({ page, demoFile }) => {
+  await dropped(page, [await demoFile('attendance-lesson-13.csv')])
+  const birkir = page.getByRole('row', { name: /^Birkir/ })
+  await expect(birkir).toContainText('late for 42 of 50 min')
+  await page.getByRole('button', { name: 'Take out attendance-lesson-13.csv' }).click()
+  await expect(page.getByText('taken out: it counts for nothing')).toBeVisible()
+  await expect(birkir).not.toContainText('late for')
+  await expect(questions(page)).toHaveCount(0)
+  await page.getByRole('button', { name: 'Put back attendance-lesson-13.csv' }).click()
+  await expect(birkir).toContainText('late for 42 of 50 min')
+
+  await page.getByRole('button', { name: 'Set the clock of attendance-lesson-13.csv' }).click()
+  await page.getByLabel('Seconds ahead of the lesson').fill('-60')
+  await page.getByRole('button', { name: 'Set', exact: true }).click()
+  await expect(page.getByText('clock 1 min behind, set by you')).toBeVisible()
+  await page.getByRole('button', { name: 'take back', exact: true }).click()
+  await expect(page.getByText('clock 40 s ahead, by 23 joins')).toBeVisible()
+})
+
+test('a register from taps alone is one press; put right later it is handed in again with the reason', async ({ page }) => {
+  const { toSettle } = await deskOf(page)
+  await page.goto(`/lessons/${toSettle[0].lesson.id}/settle`)
+  await expect(page.getByText(/register (due by|overdue since)/)).toBeVisible()
+  await page.getByRole('button', { name: 'Confirm and hand in' }).click()
+  await expect(page.getByText('The register is handed in')).toBeVisible()
+
+  await page.getByRole('button', { name: 'open it again' }).click()
+  await page.getByRole('row', { name: /^Birkir/ }).getByRole('button', { name: /late/ }).click()
+  await expect(page.getByRole('row', { name: /^Birkir/ })).toContainText('late')
+  await page.getByRole('button', { name: 'Confirm the register' }).click()
+  await expect(page.getByText('1 change since:')).toContainText('Birkir Árnason: late')
+  const amend = page.getByRole('button', { name: 'Hand in the amendment' })
+  await expect(amend).toBeDisabled()
+  await page.getByLabel('Why it is amended').fill('he came with the second boat')
+  await amend.click()
+  await expect(page.getByText('1 change since:')).toHaveCount(0)
+  await expect(page.getByText('The register is handed in')).toBeVisible()
+})
+
+test('a file of another lesson is said with the lesson that it fits, and nothing of it is stored', async ({ page }) => {
+  const { toSettle } = await deskOf(page)
+  await page.goto(`/lessons/${toSettle[0].lesson.id}/settle`)
+  const buffer = Buffer.from('Name,Joined,Left\nJuno Quillfeather,2019-03-04 09:30:00,2019-03-04 10:20:00\n')
+  await page.locator('input[type=file]').setInputFiles({ name: 'other.csv', mimeType: 'text/csv', buffer })
+  await expect(page.getByText('None of its times lie in this lesson')).toBeVisible()
+  await page.getByRole('button', { name: 'Leave it' }).click()
+  await expect(page.getByText('other.csv')).toHaveCount(0)
+  await expect(page.getByRole('button', { name: /^Take out/ })).toHaveCount(0)
+})
