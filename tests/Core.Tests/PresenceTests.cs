@@ -73,6 +73,9 @@ public sealed class PresenceTests
     [InlineData("s-3", "", "Present", 0, true)]                         // a hand before the bell holds
     [InlineData("p-3", "", "Present", 50, true)]                        // and so does a page
     [InlineData("p-3 q-1", "", "Absent", 0, false)]
+    [InlineData("p-3 q51", "", "Present", 50, false)]                   // closed when it was over
+    [InlineData("p-3 q20", "", "Present", 20, false)]
+    [InlineData("p5 q51", "", "Present", 45, false)]
     [InlineData("p-3 q-1", "in@-2", "Present", 50, true)]
     [InlineData("j-5 l-1", "in@-3", "Absent", 0, false)]                // gone before it began
     [InlineData("j-5 l-1", "in@-3 here@0", "Present", 50, true)]

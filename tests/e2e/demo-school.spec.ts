@@ -40,6 +40,8 @@ for (const scheme of ['light', 'dark'] as const)
     ] as const) {
       await page.goto(path)
       await expect(page.getByText(ready).first()).toBeVisible()
+      // What stays at the foot of a page covers what is behind it until that is scrolled to.
+      if (path.endsWith('/settle')) await page.evaluate(() => window.scrollTo(0, document.body.scrollHeight))
       expect(await serious(page, scheme === 'dark'), path).toEqual([])
     }
   })

@@ -78,13 +78,13 @@ internal sealed record Presence(
         var glimpses = sightings.Where(s => s is SeenAt or PageAt && s.At <= to).Select(s => s.At).ToList();
         // Who was there before the start and has not gone is there when it begins.
         var during = glimpses.Where(g => g >= from).ToList();
-        if (glimpses.Count > during.Count && (line.IsHere || during.Count > 0))
+        if (glimpses.Count > during.Count && (line.IsHere || during.Count > 0 || IsOnPageAt(from)))
         {
             during.Add(from);
         }
 
-        // A page that is open goes on as a connection does.
-        if (during.Count > 0 && line.IsOnPage)
+        // A page that is open goes on as a connection does, and that it is closed after the lesson says nothing of the lesson.
+        if (during.Count > 0 && (line.IsOnPage || IsOnPageAt(to)))
         {
             during.Add(to);
         }
@@ -93,6 +93,8 @@ internal sealed record Presence(
             ? new Presence([], KnownBy.Nothing, AttendanceFlags.None, SeenAtAll: false, line.IsHere, ArrivalIsKnown: false)
             : new Presence(
                 [new Stretch(during.Min(), during.Max(), Open: false)], KnownBy.Estimated, AttendanceFlags.Estimated, SeenAtAll: true, line.IsHere, ArrivalIsKnown: false);
+
+        bool IsOnPageAt(Instant moment) => sightings.OfType<PageAt>().Where(p => p.At <= moment).MaxBy(p => p.At) is { Opens: true };
     }
 
     /// <summary>Time present with short gaps bridged, and the number of gaps, bridged or not.</summary>

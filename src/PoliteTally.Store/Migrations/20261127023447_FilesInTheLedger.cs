@@ -1,4 +1,4 @@
-﻿using System;
+using System;
 using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
@@ -11,7 +11,7 @@ namespace PoliteTally.Store.Migrations
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
         {
-            // That a file was brought in is an entry as well, to which what it says belongs: so it can be taken out. Its clock is aligned, which may change figures.
+            // That a file was brought in is an entry as well, to which what it says belongs: so it can be taken out. Its clock is aligned, and a page that was open over the whole lesson counts: both may change figures.
             migrationBuilder.Sql("""
                 UPDATE "Entries" SET "Together" = (SELECT MIN(b."Id") FROM "BroughtIn" b WHERE b."LessonId" = "Entries"."LessonId" AND b."FileName" = "Entries"."By")
                 WHERE "Source" = 3
@@ -23,7 +23,7 @@ namespace PoliteTally.Store.Migrations
                     json_object('type', 'fileBroughtIn', 'kind', 'attendance', 'name', b."FileName", 'rows', b."Entries", 'fingerprint', b."Fingerprint")
                 FROM "BroughtIn" b ORDER BY b."NotedAt"
                 """);
-            migrationBuilder.Sql("""UPDATE "Lessons" SET "ReckonAgain" = 1 WHERE "Stage" = 3 AND "Id" IN (SELECT "LessonId" FROM "BroughtIn")""");
+            migrationBuilder.Sql("""UPDATE "Lessons" SET "ReckonAgain" = 1 WHERE "Stage" = 3""");
             migrationBuilder.DropTable(
                 name: "BroughtIn");
         }
