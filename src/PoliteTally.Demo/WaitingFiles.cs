@@ -3,6 +3,7 @@ using System.Text;
 using NodaTime;
 using NodaTime.Text;
 using PoliteTally.Core.Chat;
+using PoliteTally.Core.Hands;
 using PoliteTally.Formats;
 using PoliteTally.Store.Model;
 
@@ -52,6 +53,42 @@ internal static class WaitingFiles
         }
 
         return new WaitingFile($"chat-lesson-{lesson}.txt", Encoding.UTF8.GetBytes(text.ToString()));
+    }
+
+    /// <summary>
+    /// Captions of a recording that was begun late, so that they are behind by as much: every turn as it was spoken, the teacher between them, and three times somebody of whom nothing was noted.
+    /// </summary>
+    public static WaitingFile Captions(int lesson, Script script, IReadOnlyList<Student> unnoted, Func<Student, string> shown, IReadOnlyList<Student> students, Duration behind)
+    {
+        var byId = students.ToDictionary(s => s.Id);
+        var called = script.InOrder().SelectMany(n => n.Entries).Where(e => e.Act is Called).Select(e => (At: e.HappenedAt, Of: byId[((Called)e.Act).Student])).ToList();
+        List<(Instant At, int Seconds, string Name, string Text)> cues = [];
+        foreach (var ((at, student), i) in called.Select((c, i) => (c, i)))
+        {
+            // Two captions with a breath between them are one stretch of speech.
+            cues.Add((at - Duration.FromSeconds(4), 3, "Tamsin Vale", "Who has not been heard yet?"));
+            cues.Add((at + Duration.FromSeconds(2 + (i % 3)), 12, shown(student), "I think that the water follows the moon,"));
+            cues.Add((at + Duration.FromSeconds(16 + (i % 3)), 10 + (i % 4 * 6), shown(student), "and so it comes later every day."));
+        }
+
+        foreach (var (student, i) in unnoted.Select((s, i) => (s, i)))
+        {
+            cues.Add((called[i * 4].At + Duration.FromSeconds(95), i == 2 ? 6 : 41 - (i * 17), shown(student), "Can I add something? On Nort it was the other way round."));
+        }
+
+        var text = new StringBuilder("WEBVTT\n");
+        foreach (var cue in cues.OrderBy(c => c.At))
+        {
+            var from = cue.At - script.At(0.4) - behind;
+            if (from >= Duration.Zero)
+            {
+                text.Append(CultureInfo.InvariantCulture, $"\n{Stamp(from)} --> {Stamp(from + Duration.FromSeconds(cue.Seconds))}\n<v {cue.Name}>{cue.Text}\n");
+            }
+        }
+
+        return new WaitingFile($"captions-lesson-{lesson}.vtt", Encoding.UTF8.GetBytes(text.ToString()));
+
+        static string Stamp(Duration at) => at.ToString("HH:mm:ss.fff", CultureInfo.InvariantCulture);
     }
 
     /// <summary>The messages of a script, and of some of them that the teacher tapped them a little later, without a word of what they said.</summary>

@@ -267,6 +267,8 @@ internal static class WeatherAndTides
             [
                 WaitingFiles.AttendanceList(number, visits, Duration.FromSeconds(40), zone),
                 WaitingFiles.Chat(number, script, WaitingFiles.Told(saved, taps: 9, script, weather.Students, s => came[s].Name), zone),
+                WaitingFiles.Captions(
+                    number, script, [weather.Called("Juno"), weather.Called("Kensa"), weather.Called("Barney")], s => came[s].Name, weather.Students, Duration.FromMinutes(2)),
             ]);
         }
 

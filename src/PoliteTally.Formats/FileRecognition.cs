@@ -15,6 +15,15 @@ public static class FileRecognition
     public static IReadOnlyList<FileKind> CouldBe(byte[] bytes, DateTimeZone zone, Instant lessonFrom, Instant lessonTo)
     {
         FormatProblem? problem = null;
+        if (!Archive.IsOne(bytes) && Try(() => Table.TextOf(bytes).Text) is { Length: > 0 } text)
+        {
+            var near = lessonFrom.InZone(zone).LocalDateTime;
+            if (CaptionsFile.IsOne(text) || (ChatLines.TableOf(text, out _) is { } lines && CaptionsFile.CountsFromStart(lines, near)))
+            {
+                return [FileKind.Captions];
+            }
+        }
+
         var list = Try(() => AttendanceFile.Read(bytes, null, zone, lessonFrom, lessonTo));
         var chat = Try(() => ChatFile.Read(bytes, null, zone, lessonFrom));
         var isList = list is { Rows.Count: > 0, Unclear: [] } && IsMostlyRight(list.Rows.Select(r => r.Problems));
@@ -26,9 +35,10 @@ public static class FileRecognition
             (false, true) => [FileKind.Chat],
             // A list of which something is to be asked.
             _ when list is { Columns.Count: > 0 } => [FileKind.Attendance],
-            _ => throw problem ?? new FormatProblem("What this file tells is not known. Bring in an attendance list or a saved chat."),
+            _ => throw problem ?? new FormatProblem("What this file tells is not known. Bring in an attendance list, a saved chat or captions."),
         };
 
+        // What one reader cannot read, another may.
         T? Try<T>(Func<T> read)
             where T : class
         {

@@ -87,6 +87,7 @@ public static class ActJson
         ["pageKnocked"] = typeof(PageKnocked),
         ["pageAdmitted"] = typeof(PageAdmitted),
         ["boardPut"] = typeof(BoardPut),
+        ["nameSpoke"] = typeof(NameSpoke),
         ["fileBroughtIn"] = typeof(FileBroughtIn),
         ["clockSet"] = typeof(ClockSet),
         ["actsCompared"] = typeof(ActsCompared),

@@ -23,6 +23,8 @@ public static class WholeLengths
         [(typeof(PlannedStage), nameof(PlannedStage.Length))] = ("minutes", Minute),
         [(typeof(StageExtended), nameof(StageExtended.By))] = ("minutes", Minute),
         [(typeof(WordAhead), nameof(WordAhead.Ahead))] = ("minutesBefore", Minute),
+        [(typeof(RegisterRules), nameof(RegisterRules.DueBy))] = ("dueByMinutes", Minute),
+        [(typeof(ClassRules), nameof(ClassRules.SpeechFrom))] = ("speechSeconds", Second),
         [(typeof(TimerStarted), nameof(TimerStarted.Length))] = ("seconds", Second),
         [(typeof(Question), nameof(Question.TimeLimit))] = ("timeLimitSeconds", Second),
         [(typeof(QuestionOpened), nameof(QuestionOpened.Longer))] = ("longerSeconds", Second),

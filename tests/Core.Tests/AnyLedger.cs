@@ -62,6 +62,7 @@ internal sealed class AnyLedger(int seed, IReadOnlyList<Guid> students, Instant 
         [typeof(NameRaisedHand)] = () => new NameRaisedHand(Of(Names), One(3) == 0),
         [typeof(NameLoweredHand)] = () => new NameLoweredHand(Of(Names), Any<HandEnd>()),
         [typeof(NameWrote)] = () => new NameWrote(Of(Names), Of(Texts), One(3) == 0),
+        [typeof(NameSpoke)] = () => new NameSpoke(Of(Names), Duration.FromSeconds(1 + One(60))),
         [typeof(NameReacted)] = () => new NameReacted(Of(Names), "clap"),
         [typeof(NameOnline)] = () => new NameOnline(Of(Names), Any<OnlineStatus>()),
         [typeof(RollCallTaken)] = () => new RollCallTaken(Some()),

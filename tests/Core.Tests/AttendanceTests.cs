@@ -31,6 +31,7 @@ public sealed class AttendanceTests
     [InlineData("j-10 l0", "Absent", 0, 0, "None")]                           // until the very start
     [InlineData(":j0 :j10 :l40 :l50", "Present", 50, 0, "None")]                  // two at once, no device told: over when the last has left
     [InlineData(":j0 :j1 :l2 :l50", "Present", 50, 0, "None")]
+    [InlineData("phone:j0 phone:l30 phone:j30 phone:l30", "Present", 30, 0, "LeftEarly, Partly")] // on again and off in one moment
     [InlineData("phone:j0 phone:j10 phone:l50", "Present", 50, 0, "None")]    // one device has one connection: the first broke off unseen
     [InlineData("m47", "Present", 47, 0, "LengthOnly")]
     [InlineData("m90", "Present", 50, 0, "LengthOnly")]

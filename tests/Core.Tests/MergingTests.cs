@@ -1,6 +1,7 @@
 using CsCheck;
 using NodaTime;
 using PoliteTally.Core.Chat;
+using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Merging;
@@ -150,6 +151,32 @@ public sealed class MergingTests
     {
         var state = Given.State([Tap(10.3, Given.Ana), .. File(FileKind.Chat, 0, (10, Writes(Given.Ana, "why?")))]);
         state.SightingsOf(Given.Ana).Count.ShouldBe(2);
+    }
+
+    [Fact]
+    public void A_turn_gets_the_length_of_what_was_heard_in_it_and_what_nobody_noted_counts_for_nothing()
+    {
+        Entry[] turn = [Given.Noted(10, new Called(Given.Ana, TurnOrigin.Invited)), Given.Noted(11.5, Given.Turn(Given.Ana))];
+        (double, Act) Speaks(double minute, Guid student, int seconds) => (minute, new NameSpoke(NameOf(student), Duration.FromSeconds(seconds)));
+        var file = File(FileKind.Captions, 0, Speaks(10.1, Given.Ana, 20), Speaks(10.8, Given.Ana, 15), Speaks(14, Given.Ana, 30), Speaks(20, Given.Juno, 41));
+        var line = Given.State([.. turn, .. file]).HandLine;
+        line.Turns.ShouldHaveSingleItem().Length.ShouldBe(Duration.FromSeconds(35));
+        line.Heard.Select(h => (h.Student, h.Length.TotalSeconds)).ShouldBe([(Given.Ana, 30), (Given.Juno, 41)]);
+        // Said to be a turn, it is one, with its length.
+        Given.State([.. turn, .. file, Given.Noted(20, Given.Turn(Given.Juno))]).HandLine.ShouldSatisfyAllConditions(
+            l => l.Turns[^1].Length.ShouldBe(Duration.FromSeconds(41)), l => l.Heard.ShouldHaveSingleItem().Student.ShouldBe(Given.Ana));
+        Given.State(turn).HandLine.Turns[0].Length.ShouldBe(Duration.FromSeconds(90));
+    }
+
+    [Fact]
+    public void A_clock_is_set_by_when_people_spoke()
+    {
+        (double Minute, Guid Student)[] turns = [(5, Given.Ana), (12, Given.Juno), (20, Given.Eino), (31, Given.Ana)];
+        var taps = turns.SelectMany(t => new[] { Given.Noted(t.Minute, new Called(t.Student, TurnOrigin.Invited)), Given.Noted(t.Minute + 1, Given.Turn(t.Student)) });
+        var file = File(FileKind.Captions, -120, turns.Select((t, i) => (t.Minute + (i / 60.0), (Act)new NameSpoke(NameOf(t.Student), Duration.FromSeconds(30)))));
+        var clock = Given.State([.. taps, .. file]).Files.Files[0].Clock;
+        (clock.By, clock.Pairs).ShouldBe((TraceKind.Speech, 4));
+        (clock.Ahead + Duration.FromSeconds(120)).TotalSeconds.ShouldBeInRange(0, 3);
     }
 
     [Fact]

@@ -2,9 +2,11 @@ using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Chat;
 using PoliteTally.Core.GroundRules;
+using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Merging;
 using PoliteTally.Core.Names;
 using PoliteTally.Core.Register;
 using PoliteTally.Core.Settling;
@@ -17,7 +19,7 @@ public sealed class OpenQuestionTests
     private static readonly Guid[] Roster = [Given.Juno, Given.Eino, Given.Zainab];
 
     private static IReadOnlyList<OpenQuestion> Asked(LessonState state, params NameMatch[] names) =>
-        new OpenQuestions(state, Given.Lesson, AttendancePolicy.Default, Roster, DateTimeZone.Utc).All(names);
+        new OpenQuestions(state, Given.Lesson, ClassRules.Default, Roster, DateTimeZone.Utc).All(names);
 
     private static OpenQuestion? OfStatus(params IEnumerable<Entry> entries) => Asked(Given.State(entries)).SingleOrDefault(q => q.Asks == Asks.WhichStatus);
 
@@ -96,6 +98,31 @@ public sealed class OpenQuestionTests
         asked.Proposed.ShouldBeNull("a name that is like nobody's is never taken by one key without a look");
         // Somebody whose name was answered is not asked again.
         Asked(Given.State([.. entries, Given.Noted(60, new NameMatched("Guest 4417", null))]), match).ShouldBeEmpty();
+    }
+
+    [Theory]
+    [InlineData(19, false)]
+    [InlineData(20, true)]
+    public void Speech_that_nobody_noted_is_asked_about_from_a_length_on(int seconds, bool isAsked)
+    {
+        var file = Given.Noted(60, new FileBroughtIn(FileKind.Captions, "captions.vtt", 1, "00"));
+        var spoke = Given.Noted(14, new NameSpoke("Juno Q", Duration.FromSeconds(seconds)), Source.File) with { Together = file.Id };
+        Entry[] entries = [file, spoke, Given.Noted(60, new NameMatched("Juno Q", Given.Juno))];
+        var asked = Asked(Given.State(entries)).SingleOrDefault();
+        (asked is not null).ShouldBe(isAsked);
+        if (asked is null)
+        {
+            return;
+        }
+
+        asked.Why.ShouldBe("captions: spoke for 20 s at 09:44, and nothing was noted");
+        Given.State(entries).HandLine.Turns.ShouldBeEmpty();
+        foreach (var (choice, turns) in asked.Choices.Zip([1, 0]))
+        {
+            var taken = Given.State([.. entries, .. choice.Acts.Select(a => Given.Noted(choice.At is { } at ? (at - Given.Start).TotalMinutes : 61, a))]);
+            taken.HandLine.Turns.Count.ShouldBe(turns);
+            Asked(taken).ShouldBeEmpty();
+        }
     }
 
     [Fact]

@@ -14,11 +14,12 @@ async function dropped(page: Page, files: { name: string; mimeType: string; buff
 }
 
 test('lesson 13 is settled by keys alone with the files that wait for it, and handed in', async ({ page, demoFile }) => {
-  await dropped(page, [await demoFile('attendance-lesson-13.csv'), await demoFile('chat-lesson-13.txt')])
+  await dropped(page, [await demoFile('attendance-lesson-13.csv'), await demoFile('chat-lesson-13.txt'), await demoFile('captions-lesson-13.vtt')])
   await expect(page.getByText('clock 40 s ahead, by 23 joins')).toBeVisible()
   await expect(page.getByText('clock right, by 9 messages')).toBeVisible()
-  await expect(page.getByText('9 known already')).toBeVisible()
-  await expect(questions(page).getByRole('listitem')).toHaveCount(4)
+  await expect(page.getByText(/clock 1 min 5\d s behind, by \d+ turns/)).toBeVisible()
+  await expect(page.getByText('9 known already', { exact: true })).toBeVisible()
+  await expect(questions(page).getByRole('listitem')).toHaveCount(6)
 
   let presses = 0
   const press = async (key: string, left: number) => {
@@ -28,20 +29,23 @@ test('lesson 13 is settled by keys alone with the files that wait for it, and ha
   }
   const asked = (about: string) => questions(page).getByRole('listitem', { name: about })
   await asked('Guest 4417').focus()
-  await press('1', 3)
+  await press('1', 5)
   await asked('Odhran Pike').focus()
-  await press('1', 2)
+  await press('1', 4)
   await expect(asked('Birkir')).toContainText('you: present')
   await asked('Birkir').focus()
-  await press('Enter', 1)
+  await press('Enter', 3)
   await expect(page.getByRole('row', { name: /^Birkir/ })).toContainText('8 min late')
+  await expect(asked('Juno')).toContainText('spoke for 41 s')
+  await questions(page).getByRole('button', { name: 'take all 2 proposals of turns' }).focus()
+  await press('Enter', 1)
   await asked('messages').focus()
   await press('Enter', 0)
   await expect(page.getByText('28 on the roster · 25 present · 2 late · 1 excused')).toBeVisible()
   await page.getByRole('button', { name: 'Confirm and hand in' }).press('Enter')
   presses++
   await expect(page.getByText('The register is handed in')).toBeVisible()
-  expect(presses, 'docs/interface.md says so').toBe(5)
+  expect(presses, 'docs/interface.md says so').toBe(6)
 })
 
 test('a file taken out leaves nothing behind and comes back by one press; a clock is set by hand', async ({ page, demoFile }) => {

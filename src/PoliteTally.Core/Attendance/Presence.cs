@@ -120,8 +120,9 @@ internal sealed record Presence(
         var (open, any) = (0, false);
         foreach (var moment in device.GroupBy(s => s.At).OrderBy(m => m.Key))
         {
-            var leavesFirst = joined is not null;
-            foreach (var sighting in moment.OrderBy(s => s is LeaveAt == leavesFirst ? 0 : 1))
+            // As many as are on may leave before somebody comes; whoever leaves besides has come and gone in one moment.
+            var leaving = moment.OfType<LeaveAt>().ToList();
+            foreach (var sighting in leaving.Take(open).Concat<ConnectionEnd>(moment.OfType<JoinAt>()).Concat(leaving.Skip(open)))
             {
                 switch (sighting)
                 {

@@ -1,3 +1,4 @@
+using NodaTime;
 using PoliteTally.Core.Scoring;
 
 namespace PoliteTally.Core.GroundRules;
@@ -74,6 +75,9 @@ public sealed record ClassRules
     /// <summary>The message that goes to the class before a lesson.</summary>
     public WordAhead WordAhead { get; init; } = new();
 
+    /// <summary>From how long on what somebody was heard to say, and nobody noted, is proposed as a turn; from 0 to 600 s. 20 s.</summary>
+    public Duration SpeechFrom { get; init; } = Duration.FromSeconds(20);
+
     /// <summary>How the school wants the registers of the class.</summary>
     public RegisterRules Register { get; init; } = new();
 
@@ -105,6 +109,7 @@ public sealed record ClassRules
             (scheme.NodsAtMost is < 0 or > 100, "Nods at most: from 0 to 100 points."),
             (scheme.LowestLeftOut is < 0 or > 100, "Lowest lessons left out: from 0 to 100."),
             (scheme.LessonsForTerm is < 1 or > 100, "Lessons for a term score: from 1 to 100."),
+            (SpeechFrom.TotalSeconds is < 0 or > 600, "Speech that may be a turn: from 0 to 600 s."),
             (ExtraTimeShare is < 0 or > 3, "Extra time: from 0 to 300 % more."),
             (NodReasons.Count is < 1 or > MostNodReasons, $"Reasons for nods: from 1 to {MostNodReasons}."),
             (NodReasons.Select(r => r.Trim()).Distinct(StringComparer.OrdinalIgnoreCase).Count() < NodReasons.Count, "Reasons for nods: each only once."),

@@ -59,6 +59,9 @@ public static class RuleExamples
             new("pageShowsStrokes", rules.PageShowsStrokes ? "Saga sees on her own page that she has spoken once and answered two of three." : "Saga sees her own answers and nothing else."),
             new("signalsAnyTime", rules.SignalsAnyTime ? "Çağla shows “not sure” while you explain: it stands on her row for a minute." : "Çağla can show “not sure” when you ask for signals, and else raise a hand."),
             new("studentsHandOn", rules.StudentsHandOn ? "Juno has said what she saw and gives the word to Eino on her page: a full turn for her, and his begins." : "Juno has said what she saw; who is next, you say."),
+            new("speechSeconds", rules.SpeechFrom > Duration.FromSeconds(24)
+                ? "Juno is heard for 24 s in the captions and nothing was noted: nothing is asked."
+                : "Juno is heard for 24 s in the captions and nothing was noted: you are asked whether it was a turn."),
             new("extraTimeShare", $"Ingvild has the tag “{ClassRules.ExtraTimeTag}”: of a question of 60 s she has {Words.Plain(60 + (60 * rules.ExtraTimeShare))} s."),
             new("readyJoinsLine", rules.ReadyJoinsLine ? "Tram writes “ready” and stands in line behind Ingvild, who wrote it first." : "“ready” is a message like any other; hands alone make the line."),
             new("chatCounts", rules.ChatCounts ? "A question in the chat earns a stroke that counts." : "The chat is left out of every score; strokes still show who wrote."),

@@ -91,12 +91,22 @@ public sealed record Hand(Guid Student, Instant RaisedAt, Guid Entry, HandStage 
 /// <param name="Waited">From the hand going up to the call; null if no hand was up.</param>
 /// <param name="Outcome">How it went; null while nobody has said.</param>
 /// <param name="Entries">The call and the outcome.</param>
-/// <param name="Length">From the call to its outcome; null if either was not noted.</param>
+/// <param name="Length">How long they were heard in it; without captions, from the call to its outcome; null if nothing tells.</param>
 /// <param name="Why">Why the draw fell on them; null if it did not.</param>
 public sealed record Turn(
     Guid Student, TurnOrigin Origin, Instant At, Duration? Waited, TurnOutcome? Outcome, IReadOnlyList<Guid> Entries,
     Duration? Length = null, string? Why = null)
 {
+    /// <summary>Whether its length is that of what they were heard to say.</summary>
+    public bool IsMeasured { get; init; }
+
     /// <summary>Points covered in it, each with the entry that says so.</summary>
     public IReadOnlyList<(Guid Point, Guid Entry)> Points { get; init; } = [];
 }
+
+/// <summary>Something a student was heard to say.</summary>
+/// <param name="Student">Who.</param>
+/// <param name="At">When they began.</param>
+/// <param name="Length">For how long.</param>
+/// <param name="Entry">The entry.</param>
+public sealed record SpeechHeard(Guid Student, Instant At, Duration Length, Guid Entry);

@@ -1,6 +1,8 @@
+using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Merging;
 
 namespace PoliteTally.Core.Hands;
 
@@ -61,8 +63,14 @@ public sealed record Called(Guid Student, TurnOrigin Origin, string? Why = null,
             lesson.Change<Evidence>().Glimpse(lesson.Whose(by), entry);
         }
 
-        line.Call(student, Origin, Why, entry);
+        line.Call(student, Origin, Why, entry, SpokenIn(lesson, entry));
     }
+
+    /// <summary>How long they spoke in it, by captions; null if there were none.</summary>
+    internal static Duration? SpokenIn(LessonParts lesson, Entry entry) =>
+        lesson.See<FilesMerged>().SupportOf(entry.Id).Select(e => e.Act).OfType<NameSpoke>().Select(s => s.Length).ToList() is { Count: > 0 } lengths
+            ? lengths.Aggregate(Duration.Zero, (sum, length) => sum + length)
+            : null;
 
     private string? WrongHandingOn(Guid by, Source source, LessonFacts lesson) => lesson.NotOnRoster(by) ??
         (Origin != TurnOrigin.HandedOn || by == Student ? "Somebody hands on to somebody else."
@@ -83,7 +91,32 @@ public sealed record TurnTaken(Guid Student, TurnOutcome Outcome, TurnOrigin Ori
 
     internal override Trace? TraceIn(LessonParts lesson) => Traced(TraceKind.TurnEnd, lesson);
 
-    internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<HandLine>().Take(student, Outcome, Origin, entry);
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<HandLine>().Take(student, Outcome, Origin, entry, Called.SpokenIn(lesson, entry));
+}
+
+/// <summary>A name was heard speaking, as captions have it. By itself it counts for nothing: a turn that was noted gets its length from it, any other is asked about.</summary>
+/// <param name="Name">The name exactly as it was shown.</param>
+/// <param name="Length">For how long, more than zero.</param>
+public sealed record NameSpoke(string Name, Duration Length) : NameAct(Name)
+{
+    /// <inheritdoc/>
+    public override bool ShowsPresence => true;
+
+    /// <inheritdoc/>
+    public override string InWords => $"“{Name}” spoke for {Length.TotalSeconds.ToString("0", System.Globalization.CultureInfo.InvariantCulture)} s";
+
+    internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
+        Length <= Duration.Zero || Length > Duration.FromHours(12) ? "Nobody speaks for no time, or for more than 12 h." : base.WhyRefused(entry, lesson);
+
+    internal override Trace? TraceIn(LessonParts lesson) => Traced(TraceKind.Speech, lesson, lasts: Length);
+
+    internal override void Apply(LessonParts lesson, NameShown name, Entry entry)
+    {
+        if (lesson.See<NamesShown>().StudentOf(name) is { } student)
+        {
+            lesson.Change<HandLine>().Hear(new SpeechHeard(student, entry.HappenedAt, Length, entry.Id));
+        }
+    }
 }
 
 /// <summary>A point that everyone is asked to speak to was covered in the turn of a student.</summary>

@@ -1,3 +1,4 @@
+using NodaTime;
 using PoliteTally.Core.Ledger;
 
 namespace PoliteTally.Core.Hands;
@@ -10,16 +11,17 @@ public sealed class HandLine : LessonPart
 {
     private readonly List<Hand> _hands;
     private readonly List<Turn> _turns;
+    private readonly List<SpeechHeard> _heard;
     private readonly Dictionary<Guid, int> _inLine;
     private readonly Dictionary<Guid, int> _openTurn;
     private readonly Dictionary<Guid, Guid> _paused;
     private int? _called;
 
-    internal HandLine() => (_hands, _turns, _inLine, _openTurn, _paused) = ([], [], [], [], []);
+    internal HandLine() => (_hands, _turns, _heard, _inLine, _openTurn, _paused) = ([], [], [], [], [], []);
 
     private HandLine(HandLine from)
     {
-        (_hands, _turns, _paused) = ([.. from._hands], [.. from._turns], new(from._paused));
+        (_hands, _turns, _heard, _paused) = ([.. from._hands], [.. from._turns], [.. from._heard], new(from._paused));
         (_inLine, _openTurn, _called) = (new(from._inLine), new(from._openTurn), from._called);
     }
 
@@ -28,6 +30,9 @@ public sealed class HandLine : LessonPart
 
     /// <summary>Every turn of the lesson, by the time called.</summary>
     public IReadOnlyList<Turn> Turns => _turns;
+
+    /// <summary>What students were heard to say that is no turn which was noted, in order.</summary>
+    public IReadOnlyList<SpeechHeard> Heard => _heard;
 
     /// <summary>
     /// The latest call, if nobody has said the outcome of it; else null. A call before it does not come back: who called somebody else meanwhile
@@ -73,12 +78,13 @@ public sealed class HandLine : LessonPart
     }
 
     /// <summary>Gives the word. A hand in line makes it a turn from the line, however the call was noted.</summary>
-    internal void Call(Guid student, TurnOrigin origin, string? why, Entry entry)
+    internal void Call(Guid student, TurnOrigin origin, string? why, Entry entry, Duration? spoken = null)
     {
         var (hand, at) = (TakeFromLine(student), entry.HappenedAt);
         _called = _openTurn[student] = _turns.Count;
         _turns.Add(new Turn(
-            student, OriginOf(hand, origin), at, hand is null ? null : at - hand.RaisedAt, Outcome: null, [entry.Id], Why: why));
+            student, OriginOf(hand, origin), at, hand is null ? null : at - hand.RaisedAt, Outcome: null, [entry.Id], spoken, why)
+        { IsMeasured = spoken is not null });
     }
 
     /// <summary>Ticks a point in the latest turn of the student; without a turn there is nothing to tick it in.</summary>
@@ -92,19 +98,23 @@ public sealed class HandLine : LessonPart
     }
 
     /// <summary>Ends the open turn of the student; without one, this is a whole turn by itself.</summary>
-    internal void Take(Guid student, TurnOutcome outcome, TurnOrigin origin, Entry entry)
+    internal void Take(Guid student, TurnOutcome outcome, TurnOrigin origin, Entry entry, Duration? spoken = null)
     {
         var at = entry.HappenedAt;
         if (_openTurn.Remove(student, out var open))
         {
-            _turns[open] = _turns[open] with { Outcome = outcome, Entries = [.. _turns[open].Entries, entry.Id], Length = at - _turns[open].At };
+            _turns[open] = _turns[open] with { Outcome = outcome, Entries = [.. _turns[open].Entries, entry.Id], Length = _turns[open].IsMeasured ? _turns[open].Length : at - _turns[open].At };
             return;
         }
 
         var hand = TakeFromLine(student);
         _turns.Add(new Turn(
-            student, OriginOf(hand, origin), at, hand is null ? null : at - hand.RaisedAt, outcome, [entry.Id]));
+            student, OriginOf(hand, origin), at, hand is null ? null : at - hand.RaisedAt, outcome, [entry.Id], spoken)
+        { IsMeasured = spoken is not null });
     }
+
+    /// <summary>Somebody was heard, and nothing was noted of it.</summary>
+    internal void Hear(SpeechHeard speech) => _heard.Add(speech);
 
     /// <summary>A student cannot speak by this entry, or, with null, can again.</summary>
     internal void Pause(Guid student, Guid? by)

@@ -1,3 +1,4 @@
+using NodaTime;
 using PoliteTally.Core.Ledger;
 
 namespace PoliteTally.Core.Settling;
@@ -10,6 +11,9 @@ public enum Asks
 
     /// <summary>What somebody's status is, where the teacher's marks and what was measured say different things.</summary>
     WhichStatus,
+
+    /// <summary>Whether something that somebody was heard to say, and nobody noted, was a turn.</summary>
+    WasItATurn,
 
     /// <summary>What the messages in the chat were that nobody has sorted.</summary>
     WhatMessages,
@@ -30,4 +34,5 @@ public sealed record OpenQuestion(string Id, Asks Asks, Guid? Student, string Ab
 /// <param name="Says">What it says.</param>
 /// <param name="Student">The student whom it names; null if it names none.</param>
 /// <param name="Acts">What is noted if it is taken.</param>
-public sealed record Choice(string By, string Says, Guid? Student, IReadOnlyList<Act> Acts);
+/// <param name="At">When it happened; null of a decision, which has no moment.</param>
+public sealed record Choice(string By, string Says, Guid? Student, IReadOnlyList<Act> Acts, Instant? At = null);

@@ -2,6 +2,8 @@ using System.Globalization;
 using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Chat;
+using PoliteTally.Core.GroundRules;
+using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Meeting;
@@ -14,10 +16,10 @@ namespace PoliteTally.Core.Settling;
 /// <summary>What a lesson still asks of its teacher before it is settled; nothing that its sources agree on is asked.</summary>
 /// <param name="state">The lesson.</param>
 /// <param name="times">When it was meant to be, and when it was.</param>
-/// <param name="policy">How the class counts.</param>
+/// <param name="rules">The rules of the class.</param>
 /// <param name="roster">The ids of its students, in the order of the register.</param>
 /// <param name="zone">The zone in which times are said.</param>
-public sealed class OpenQuestions(LessonState state, LessonTimes times, AttendancePolicy policy, IReadOnlyList<Guid> roster, DateTimeZone zone)
+public sealed class OpenQuestions(LessonState state, LessonTimes times, ClassRules rules, IReadOnlyList<Guid> roster, DateTimeZone zone)
 {
     /// <summary>The most students who are proposed for one name.</summary>
     private const int MostProposals = 3;
@@ -25,7 +27,7 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, Attendan
     /// <summary>Everything that is asked: names, then statuses in the order of the register, then messages.</summary>
     /// <param name="names">Whose the names in the meeting could be.</param>
     public IReadOnlyList<OpenQuestion> All(IReadOnlyList<NameMatch> names) =>
-        [.. names.Select(OfName).OfType<OpenQuestion>(), .. roster.Select(OfStatus).OfType<OpenQuestion>(), .. OfMessages() is { } messages ? [messages] : Array.Empty<OpenQuestion>()];
+        [.. names.Select(OfName).OfType<OpenQuestion>(), .. roster.Select(OfStatus).OfType<OpenQuestion>(), .. state.HandLine.Heard.Where(h => h.Length >= rules.SpeechFrom).Select(OfSpeech), .. OfMessages() is { } messages ? [messages] : Array.Empty<OpenQuestion>()];
 
     /// <summary>Messages of students that nobody has sorted.</summary>
     public static IReadOnlyList<ChatMessage> Waiting(LessonState state) => [.. state.Chat.Messages.Where(m => m.IsToSweep && m.Student is not null)];
@@ -67,8 +69,8 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, Attendan
             return null;
         }
 
-        var tapped = AttendanceRules.Reckon(times, [], marks, null, null, state.Names.ListsSeen, policy);
-        var seen = AttendanceRules.Reckon(times, sightings, [], null, null, state.Names.ListsSeen, policy);
+        var tapped = AttendanceRules.Reckon(times, [], marks, null, null, state.Names.ListsSeen, rules.Scheme.Attendance);
+        var seen = AttendanceRules.Reckon(times, sightings, [], null, null, state.Names.ListsSeen, rules.Scheme.Attendance);
         // That somebody did something does not say that they came in time.
         if (tapped.Status == seen.Status || (seen.KnownBy != KnownBy.Measured && tapped.WasThere == seen.WasThere))
         {
@@ -89,6 +91,15 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, Attendan
             ],
             isMeasured ? 1 : 0, isMeasured ? "measured, and nothing shows them there meanwhile" : "nothing measured it");
     }
+
+    // Never counted by itself: a caption does not know an answer from a chat with the neighbour.
+    private OpenQuestion OfSpeech(SpeechHeard heard) => new(
+        $"speech {heard.Entry}", Asks.WasItATurn, heard.Student, "",
+        [
+            new Choice("", "a turn, full", null, [new TurnTaken(heard.Student, TurnOutcome.Full, TurnOrigin.Invited)], heard.At),
+            new Choice("", "no turn", null, [new Struck(heard.Entry)]),
+        ],
+        0, $"captions: spoke for {heard.Length.TotalSeconds.ToString("0", CultureInfo.InvariantCulture)} s at {Clock(heard.At)}, and nothing was noted");
 
     // All that a look at the words can sort is one answer; what it cannot stays to be swept.
     private OpenQuestion? OfMessages()

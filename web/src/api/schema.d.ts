@@ -1358,7 +1358,7 @@ export interface components {
             timeZone: string;
             isDemo: boolean;
         };
-        Act: components["schemas"]["ActLessonStarted"] | components["schemas"]["ActLessonEnded"] | components["schemas"]["ActLessonSettled"] | components["schemas"]["ActStruck"] | components["schemas"]["ActMarked"] | components["schemas"]["ActStatusDeclared"] | components["schemas"]["ActExcuseRecorded"] | components["schemas"]["ActHandRaised"] | components["schemas"]["ActHandEnded"] | components["schemas"]["ActCalled"] | components["schemas"]["ActTurnTaken"] | components["schemas"]["ActChatSaid"] | components["schemas"]["ActNodGiven"] | components["schemas"]["ActReminderTicked"] | components["schemas"]["ActJoined"] | components["schemas"]["ActLeft"] | components["schemas"]["ActSeen"] | components["schemas"]["ActAttended"] | components["schemas"]["ActNameMatched"] | components["schemas"]["ActAskedLater"] | components["schemas"]["ActRenamed"] | components["schemas"]["ActNameRaisedHand"] | components["schemas"]["ActNameLoweredHand"] | components["schemas"]["ActNameWrote"] | components["schemas"]["ActNameReacted"] | components["schemas"]["ActNameOnline"] | components["schemas"]["ActRollCallTaken"] | components["schemas"]["ActPointCovered"] | components["schemas"]["ActSpeakingPaused"] | components["schemas"]["ActSignalRoundHeld"] | components["schemas"]["ActChatSorted"] | components["schemas"]["ActChatHidden"] | components["schemas"]["ActChatDealtWith"] | components["schemas"]["ActAsideNoted"] | components["schemas"]["ActContactTried"] | components["schemas"]["ActStageMoved"] | components["schemas"]["ActStageExtended"] | components["schemas"]["ActTimerStarted"] | components["schemas"]["ActTimerStopped"] | components["schemas"]["ActGroupsMade"] | components["schemas"]["ActGroupJoined"] | components["schemas"]["ActGroupRenamed"] | components["schemas"]["ActGroupsDissolved"] | components["schemas"]["ActSatIn"] | components["schemas"]["ActQuestionOpened"] | components["schemas"]["ActQuestionClosed"] | components["schemas"]["ActAnswerGiven"] | components["schemas"]["ActCannotAnswer"] | components["schemas"]["ActBallotsCounted"] | components["schemas"]["ActAnswersMarked"] | components["schemas"]["ActKeyCorrected"] | components["schemas"]["ActWordsMerged"] | components["schemas"]["ActRightRevealed"] | components["schemas"]["ActResultsPut"] | components["schemas"]["ActSignalGiven"] | components["schemas"]["ActStudentWrote"] | components["schemas"]["ActMessageShown"] | components["schemas"]["ActPageOpened"] | components["schemas"]["ActPageClosed"] | components["schemas"]["ActPageKnocked"] | components["schemas"]["ActPageAdmitted"] | components["schemas"]["ActBoardPut"] | components["schemas"]["ActFileBroughtIn"] | components["schemas"]["ActClockSet"] | components["schemas"]["ActActsCompared"] | components["schemas"]["ActBoardTaken"];
+        Act: components["schemas"]["ActLessonStarted"] | components["schemas"]["ActLessonEnded"] | components["schemas"]["ActLessonSettled"] | components["schemas"]["ActStruck"] | components["schemas"]["ActMarked"] | components["schemas"]["ActStatusDeclared"] | components["schemas"]["ActExcuseRecorded"] | components["schemas"]["ActHandRaised"] | components["schemas"]["ActHandEnded"] | components["schemas"]["ActCalled"] | components["schemas"]["ActTurnTaken"] | components["schemas"]["ActChatSaid"] | components["schemas"]["ActNodGiven"] | components["schemas"]["ActReminderTicked"] | components["schemas"]["ActJoined"] | components["schemas"]["ActLeft"] | components["schemas"]["ActSeen"] | components["schemas"]["ActAttended"] | components["schemas"]["ActNameMatched"] | components["schemas"]["ActAskedLater"] | components["schemas"]["ActRenamed"] | components["schemas"]["ActNameRaisedHand"] | components["schemas"]["ActNameLoweredHand"] | components["schemas"]["ActNameWrote"] | components["schemas"]["ActNameReacted"] | components["schemas"]["ActNameOnline"] | components["schemas"]["ActRollCallTaken"] | components["schemas"]["ActPointCovered"] | components["schemas"]["ActSpeakingPaused"] | components["schemas"]["ActSignalRoundHeld"] | components["schemas"]["ActChatSorted"] | components["schemas"]["ActChatHidden"] | components["schemas"]["ActChatDealtWith"] | components["schemas"]["ActAsideNoted"] | components["schemas"]["ActContactTried"] | components["schemas"]["ActStageMoved"] | components["schemas"]["ActStageExtended"] | components["schemas"]["ActTimerStarted"] | components["schemas"]["ActTimerStopped"] | components["schemas"]["ActGroupsMade"] | components["schemas"]["ActGroupJoined"] | components["schemas"]["ActGroupRenamed"] | components["schemas"]["ActGroupsDissolved"] | components["schemas"]["ActSatIn"] | components["schemas"]["ActQuestionOpened"] | components["schemas"]["ActQuestionClosed"] | components["schemas"]["ActAnswerGiven"] | components["schemas"]["ActCannotAnswer"] | components["schemas"]["ActBallotsCounted"] | components["schemas"]["ActAnswersMarked"] | components["schemas"]["ActKeyCorrected"] | components["schemas"]["ActWordsMerged"] | components["schemas"]["ActRightRevealed"] | components["schemas"]["ActResultsPut"] | components["schemas"]["ActSignalGiven"] | components["schemas"]["ActStudentWrote"] | components["schemas"]["ActMessageShown"] | components["schemas"]["ActPageOpened"] | components["schemas"]["ActPageClosed"] | components["schemas"]["ActPageKnocked"] | components["schemas"]["ActPageAdmitted"] | components["schemas"]["ActBoardPut"] | components["schemas"]["ActNameSpoke"] | components["schemas"]["ActFileBroughtIn"] | components["schemas"]["ActClockSet"] | components["schemas"]["ActActsCompared"] | components["schemas"]["ActBoardTaken"];
         ActActsCompared: {
             /** @enum {string} */
             type?: "actsCompared";
@@ -1631,6 +1631,14 @@ export interface components {
             /** @enum {string} */
             type?: "nameReacted";
             reaction: string;
+            name: string;
+            beside?: string;
+        };
+        ActNameSpoke: {
+            /** @enum {string} */
+            type?: "nameSpoke";
+            /** @description Seconds. */
+            length: number;
             name: string;
             beside?: string;
         };
@@ -1931,7 +1939,7 @@ export interface components {
             corrections: number;
         };
         /** @enum {unknown} */
-        Asks: "whoseName" | "whichStatus" | "whatMessages";
+        Asks: "whoseName" | "whichStatus" | "wasItATurn" | "whatMessages";
         Attempt: {
             at: components["schemas"]["Instant"];
             channel: components["schemas"]["ContactChannel"];
@@ -2140,6 +2148,8 @@ export interface components {
             /** Format: uuid */
             student: null | string;
             acts: components["schemas"]["Act"][];
+            /** @description Milliseconds since 1970 in UTC. */
+            at?: number;
         };
         ClassChange: {
             name: string;
@@ -2183,6 +2193,11 @@ export interface components {
             beforeStart?: string[];
             beforeEnd?: string[];
             wordAhead?: components["schemas"]["WordAhead"];
+            /**
+             * Format: int32
+             * @description Seconds.
+             */
+            speechSeconds?: number;
             register?: components["schemas"]["RegisterRules"];
         };
         ClassView: {
@@ -3152,8 +3167,11 @@ export interface components {
             missedAt: null | components["schemas"]["Instant"];
         };
         RegisterRules: {
-            /** @description Seconds. */
-            dueBy?: number;
+            /**
+             * Format: int32
+             * @description Minutes.
+             */
+            dueByMinutes?: number;
             present?: string;
             late?: string;
             absent?: string;

@@ -14,6 +14,7 @@ type FromElsewhere =
   | 'nameRaisedHand'
   | 'nameLoweredHand'
   | 'nameWrote'
+  | 'nameSpoke'
   | 'nameReacted'
   | 'nameOnline'
   | 'ballotsCounted'

@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Chat;
+using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Merging;
 using PoliteTally.Core.Names;
@@ -60,6 +61,7 @@ internal sealed record ReadFile(
         var read = couldBe switch
         {
             [FileKind.Attendance] => OfList(AttendanceFile.Read(sent.Bytes, sent.Mapping, zone, from, to), open, zone, fingerprint, id),
+            [FileKind.Captions] => OfCaptions(CaptionsFile.Read(sent.Bytes, zone, open.Times.ActualStart ?? from), zone, fingerprint, id),
             [FileKind.Chat] => OfChat(ChatFile.Read(sent.Bytes, sent.Mapping, zone, from), zone, fingerprint, id),
             _ => new ReadFile(null, couldBe, [], true, zone, [], 0, [], [], [], [], []) { Fingerprint = fingerprint, Id = id },
         };
@@ -100,6 +102,12 @@ internal sealed record ReadFile(
             [.. usable.Zip(people, (r, who) => (r.At!.Value, (Act)new NameWrote(r.Name, r.Text, r.Private) { Beside = who.Beside }))])
         { Fingerprint = fingerprint, Id = id };
     }
+
+    private static ReadFile OfCaptions(CaptionsPreview captions, DateTimeZone zone, string fingerprint, Guid id) => new(
+        FileKind.Captions, [FileKind.Captions], [], captions.FromStart, zone,
+        [.. captions.Rows.Select(r => new FileRow(r.Row, r.Name, r.From, null, r.Length.TotalSeconds, null, []))], captions.LeftOut, captions.Problems, [], [],
+        [.. captions.Rows.Select(r => new ShownName(r.Name))], [.. captions.Rows.Select(r => (r.From, (Act)new NameSpoke(r.Name, r.Length)))])
+    { Fingerprint = fingerprint, Id = id };
 
     // Of which lesson it rather is.
     private static async Task<IEnumerable<string>> Fitting(ReadFile read, SchoolDb db)

@@ -71,7 +71,7 @@ internal static class SettlingViews
         var shown = state.Names.All.Values.Where(n => n.Sightings.Count > 0).ToList();
         var matches = open.MatchesOf([.. shown.Select(n => ShownName.Of(n.Name, n.Beside))]);
         var names = open.ShortNames;
-        var questions = new OpenQuestions(state, open.Times, open.Rules.Scheme.Attendance, [.. open.Roster.Select(s => s.Name.Id)], zone).All(matches);
+        var questions = new OpenQuestions(state, open.Times, open.Rules, [.. open.Roster.Select(s => s.Name.Id)], zone).All(matches);
         var asked = questions.Where(q => q.Student is not null).Select(q => q.Student!.Value).ToHashSet();
         return new SettlingView(
             LessonLine.Of(open.Lesson, open.ClassName), open.Times.CountedFrom, open.Times.CountedTo,

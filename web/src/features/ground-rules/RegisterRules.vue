@@ -6,11 +6,10 @@ import type { Rules } from './rules'
 const rules = defineModel<Rules['register']>({ required: true })
 const two = (n: number) => String(n).padStart(2, '0')
 const dueBy = computed({
-  get: () =>
-    `${two(Math.floor((rules.value.dueBy ?? 0) / 3600))}:${two(Math.floor(((rules.value.dueBy ?? 0) % 3600) / 60))}`,
+  get: () => `${two(Math.floor((rules.value.dueByMinutes ?? 0) / 60))}:${two((rules.value.dueByMinutes ?? 0) % 60)}`,
   set: (time: string) => {
     const [h, m] = time.split(':').map(Number)
-    if (h !== undefined && m !== undefined) rules.value.dueBy = h * 3600 + m * 60
+    if (h !== undefined && m !== undefined) rules.value.dueByMinutes = h * 60 + m
   },
 })
 const codes = [

@@ -7,7 +7,7 @@ export interface RuleField {
   rule: string
   label: string
   /** What the number is in: minutes are kept as seconds, percent as a share of 1. */
-  unit: 'min' | '%' | 'of 1' | 'turns' | 'messages' | 'points' | 'lessons' | 'choice'
+  unit: 'min' | 's' | '%' | 'of 1' | 'turns' | 'messages' | 'points' | 'lessons' | 'choice'
   choices?: readonly { value: string | boolean; label: string }[]
   get: (rules: Rules) => number | string | boolean
   set: (rules: Rules, value: number | string | boolean) => void
@@ -103,6 +103,7 @@ export const ruleSections: readonly { head: string; fields: readonly RuleField[]
         yesNo('may hand on to another', 'leaves it to you who is next'),
       ),
       ofClass('extraTimeShare', 'Extra time, for those tagged so, adds', '%'),
+      ofClass('speechSeconds', 'Speech nobody noted is asked about from', 's'),
       scheme('chatTarget', 'Messages for a full strand', 'messages', { step: 1 }),
     ],
   },

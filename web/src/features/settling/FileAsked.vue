@@ -4,7 +4,7 @@ import type { Schemas } from '../../api/client'
 import ColumnChooser from '../../ui/ColumnChooser.vue'
 import { count, hour, minutes } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
-import { kinds, rowsOf, type Decided } from './files'
+import { kinds, rowsIn, type Decided } from './files'
 
 /** A file that cannot be brought in without a word of the teacher: what is asked, what was read, and how to put it right. */
 const props = defineProps<{ file: File; look: Schemas['FileLook'] }>()
@@ -47,8 +47,7 @@ const rezone = (event: Event) => emit('decide', { zone: (event.target as HTMLSel
 <template>
   <section class="border-l-[3px] border-ink pl-5" :aria-label="file.name">
     <h3 class="text-lead font-bold">
-      {{ file.name
-      }}<template v-if="look.kind">: {{ kinds[look.kind] }}, {{ count(look.rows, rowsOf[look.kind]) }}</template>
+      {{ file.name }}<template v-if="look.kind">: {{ kinds[look.kind] }}, {{ rowsIn(look.kind, look.rows) }}</template>
     </h3>
     <p v-if="!look.kind" class="mt-1 flex flex-wrap items-baseline gap-4">
       <span class="marked">It could be one or the other. It is</span>

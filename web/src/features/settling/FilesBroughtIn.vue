@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Schemas } from '../../api/client'
-import { count, hour } from '../../ui/format'
+import { hour } from '../../ui/format'
 import ClockChoice from './ClockChoice.vue'
-import { clockOf, kinds, rowsOf } from './files'
+import { clockOf, kinds, rowsIn } from './files'
 
 /** The files that were brought in: what each is, how its clock goes, what was known already; each is taken out again by one press, and put back by one. */
 defineProps<{ files: Schemas['FileIn'][]; locked: boolean }>()
@@ -19,8 +19,7 @@ const emit = defineEmits<{
         ><b>{{ kinds[f.kind] }}</b> <span class="text-small break-words text-ink-soft">{{ f.name }}</span></span
       >
       <span>
-        {{ count(f.rows, rowsOf[f.kind])
-        }}<template v-if="f.from && f.to">, {{ hour(f.from) }} to {{ hour(f.to) }}</template>
+        {{ rowsIn(f.kind, f.rows) }}<template v-if="f.from && f.to">, {{ hour(f.from) }} to {{ hour(f.to) }}</template>
       </span>
       <i v-if="f.takenOutBy" class="text-ink-soft">taken out: it counts for nothing</i>
       <span v-else>

@@ -46,13 +46,14 @@ defineExpose({ waiting })
       <FileDrop
         class="mt-3 max-w-[46rem]"
         several
-        accept=".csv,.txt,.tsv,.json,.xlsx,text/*,application/json"
+        accept=".csv,.txt,.tsv,.json,.xlsx,.vtt,.srt,text/*,application/json"
         what="what your meeting program saved"
-        hint="The attendance list, the saved chat; one or several at once. Each is known by what is in it."
+        hint="The attendance list, the saved chat, captions; one or several at once. Each is known by what is in it."
         @file="take"
       />
       <p v-if="demo && !files.length && !dropped.length" class="mt-2 text-small text-ink-soft">
-        The demo school left them in the data folder: demo-files/attendance-lesson-13.csv and chat-lesson-13.txt.
+        The demo school left them in the data folder, demo-files: attendance-lesson-13.csv, chat-lesson-13.txt and
+        captions-lesson-13.vtt.
       </p>
     </template>
   </div>

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '../../api/client'
-import type { Act } from '../../live/outbox'
 import { count } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 import NameChoice from './NameChoice.vue'
+import type { Answer } from './settling'
 
 /** What only the teacher can know: each with the answers there are, one of them proposed. The keys 1, 2, 3 give an answer, Enter the proposed one. */
 const props = defineProps<{ questions: Schemas['OpenQuestion'][]; people: Schemas['Person'][] }>()
-const emit = defineEmits<{ answer: [acts: Act[], said: string] }>()
+const emit = defineEmits<{ answer: [answers: Answer[], said: string] }>()
 
 type Question = Schemas['OpenQuestion']
 const at = ref(0)
@@ -24,24 +24,25 @@ const kinds = computed(() => [
 const kindName: Record<Schemas['Asks'], string> = {
   whoseName: 'of names',
   whichStatus: 'of the register',
+  wasItATurn: 'of turns',
   whatMessages: 'of messages',
 }
 
 function take(q: Question, place: number | null) {
   const choice = place === null ? undefined : q.choices[place]
-  if (choice) emit('answer', choice.acts, `${about(q)}: ${said(choice)}`)
+  if (choice) emit('answer', [choice], `${about(q)}: ${said(choice)}`)
 }
 
 function chosen(q: Question, student: string) {
   // Whoever is chosen by hand is noted as the name is, with what tells it apart.
   const act = q.choices.flatMap((c) => c.acts).find((a) => a.type === 'nameMatched')
-  if (act) emit('answer', [{ ...act, student }], `${about(q)}: ${nameOf(student)}`)
+  if (act) emit('answer', [{ acts: [{ ...act, student }] }], `${about(q)}: ${nameOf(student)}`)
 }
 
 const takeAll = (all: Question[]) =>
   emit(
     'answer',
-    all.flatMap((q) => q.choices[q.proposed!]!.acts),
+    all.map((q) => q.choices[q.proposed!]!),
     `${count(all.length, 'proposal')} taken`,
   )
 

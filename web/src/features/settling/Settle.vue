@@ -17,7 +17,9 @@ import { useSettling } from './settling'
 
 /** A lesson is settled: everything in, what is open answered, the register confirmed and handed in. */
 const props = defineProps<{ id: string }>()
-const { settling, view, stands, problem, busy, lastWord, taken, note, takeBack, handIn, again } = useSettling(props.id)
+const { settling, view, stands, problem, busy, lastWord, taken, note, noteAll, takeBack, handIn, again } = useSettling(
+  props.id,
+)
 
 const settled = computed(() => view.value?.lesson.stage === 'settled')
 const isOver = computed(() => settled.value || view.value?.lesson.stage === 'ended')
@@ -95,7 +97,7 @@ const reopen = () => note([{ type: 'struck', entry: view.value!.settledBy! }], '
           class="step"
           :questions="view.questions"
           :people="view.people"
-          @answer="(acts, said) => note(acts, said)"
+          @answer="noteAll"
         />
 
         <section v-if="!settled || view.files.length" class="step" aria-labelledby="files">

@@ -10,7 +10,14 @@ type Kind = Schemas['FileKind']
 export const kinds: Record<Kind, string> = { attendance: 'attendance list', chat: 'saved chat', captions: 'captions' }
 
 /** What is counted in a file of a kind. */
-export const rowsOf: Record<Kind, string> = { attendance: 'row', chat: 'message', captions: 'stretch of speech' }
+const rowsOf: Record<Kind, [string, string]> = {
+  attendance: ['row', 'rows'],
+  chat: ['message', 'messages'],
+  captions: ['stretch of speech', 'stretches of speech'],
+}
+
+/** "31 rows", "28 messages". */
+export const rowsIn = (kind: Kind, rows: number) => count(rows, ...rowsOf[kind])
 
 /** What was decided about a file that is being looked at. */
 export interface Decided {

@@ -3,6 +3,12 @@ import { computed, ref } from 'vue'
 import { api, ask, type Schemas } from '../../api/client'
 import { entriesOf, strikeOf, type Act } from '../../live/outbox'
 
+/** What is noted if something is answered, and when that happened; a decision has no moment. */
+export interface Answer {
+  acts: Act[]
+  at?: number | null
+}
+
 /** A lesson while it is settled: what it says, how it stands with its register, and how something is noted of it. */
 export function useSettling(id: string) {
   const queries = useQueryClient()
@@ -38,16 +44,20 @@ export function useSettling(id: string) {
 
   const taken = (changed: Schemas['SettlingView']) => queries.setQueryData(['settling', id], changed)
 
-  /** Notes decisions, all or none as one press, and says what the server refused. */
-  const note = (acts: Act[], text: string) =>
+  /** Notes answers, each with its moment if it has one, as one press, and says what the server refused. */
+  const noteAll = (answers: Answer[], text: string) =>
     attempt(async () => {
       // As of the server's own clock: a decision has no moment in the lesson.
-      const entries = entriesOf(acts, Math.min(Date.now(), serverNow()))
+      const now = Math.min(Date.now(), serverNow())
+      const each = answers.flatMap(({ acts, at }) => entriesOf(acts, at ?? now))
+      const entries = each.map((e) => ({ ...e, together: each.length > 1 ? each[0]!.id : null }))
       const { refused } = await ask(api.POST('/api/lessons/{id}/entries', { params: { path }, body: { entries } }))
       if (refused[0]) problem.value = refused[0].why
       else lastWord.value = { entries: entries.map((e) => e.id), text }
       await queries.invalidateQueries()
     })
+
+  const note = (acts: Act[], text: string) => noteAll([{ acts, at: null }], text)
 
   async function takeBack() {
     const last = lastWord.value
@@ -69,5 +79,18 @@ export function useSettling(id: string) {
       taken(await ask(api.PUT('/api/lessons/{id}/names', { params: { path }, body })))
     })
 
-  return { settling, view, stands: register.data, problem, busy, lastWord, taken, note, takeBack, handIn, again }
+  return {
+    settling,
+    view,
+    stands: register.data,
+    problem,
+    busy,
+    lastWord,
+    taken,
+    note,
+    noteAll,
+    takeBack,
+    handIn,
+    again,
+  }
 }
