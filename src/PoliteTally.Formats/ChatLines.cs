@@ -80,7 +80,9 @@ internal static partial class ChatLines
             return null;
         }
 
-        var time = $"{match.Groups["date"].Value} {match.Groups["clock"].Value}".Trim();
+        // A time that names its zone is written whole, as ISO 8601 has it.
+        var (date, clock) = (match.Groups["date"].Value, match.Groups["clock"].Value);
+        var time = $"{date}{(clock[^1] == 'Z' || clock.Contains('+') || clock.Contains('-') ? "T" : " ")}{clock}".Trim();
         return form switch
         {
             Form.TimeFirst => new Head(time, line[match.Length..].Trim()),

@@ -25,6 +25,7 @@ public sealed class ChatFileTests
         { "in German", "09:41:22 Von Ana P an Alle: why does the wind back here?\n09:41:40 Von Eino R. an Alle: because a low passes north of us, I think\n09:43:05 Von Ana P an Tamsin Vale: may I go now please?\n" },
         { "brackets, and a line that goes on", "[09:41:22] Ana P: why does the wind back here?\n[09:41:40] Eino R.: because a low passes north of us,\nI think\n[09:43:05] Ana P to Tamsin Vale: may I go now please?\n" },
         { "date and dash", "02/11/2026, 09:41:22 - Ana P: why does the wind back here?\n02/11/2026, 09:41:40 - Eino R.: because a low passes north of us, I think\n02/11/2026, 09:43:05 - Ana P to Tamsin Vale: may I go now please?\n" },
+        { "in UTC", "2026-11-02T09:41:22Z Ana P: why does the wind back here?\n2026-11-02T09:41:40Z Eino R.: because a low passes north of us, I think\n2026-11-02T09:43:05Z Ana P to Tamsin Vale: may I go now please?\n" },
         { "in angles", "09:41:22 <Ana P> why does the wind back here?\n09:41:40 <Eino R.> because a low passes north of us, I think\n09:43:05 <Ana P> may I go now please?\n" },
         { "time after the name", "Ana P (09:41:22): why does the wind back here?\nEino R. (09:41:40): because a low passes north of us, I think\nAna P to Tamsin Vale (09:43:05): may I go now please?\n" },
         { "blocks under name and time", "Ana P  09:41:22\nwhy does the wind back here?\n\nEino R.  09:41:40\nbecause a low passes north of us,\nI think\n\nAna P to Tamsin Vale  09:43:05\nmay I go now please?\n" },

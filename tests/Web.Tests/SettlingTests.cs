@@ -6,6 +6,7 @@ using PoliteTally.Core.Chat;
 using PoliteTally.Core.Course;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Merging;
 using PoliteTally.Core.Names;
 using PoliteTally.Core.Notes;
 using PoliteTally.Store;
@@ -121,6 +122,79 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
         await Out(1);
         await Back(1);
         (await Figures(room)).ShouldBe(struck);
+    }
+
+    private static string Chat(params IEnumerable<(int Second, string Name, string Text)> lines) =>
+        string.Concat(lines.Select(l => $"{(Classroom.Now + Duration.FromSeconds(l.Second)).ToString("uuuu-MM-dd'T'HH:mm:ss'Z'", null)} {l.Name}: {l.Text}\n"));
+
+    [Fact]
+    public async Task A_message_that_was_tapped_and_saved_counts_once_whichever_file_comes_first()
+    {
+        async Task<(string Register, IEnumerable<string> Chat, FileIn File)> With(bool chatFirst)
+        {
+            var room = await (await app.SignedIn()).Teach();
+            await room.Tap(new ChatSaid(room.Students["Juno"], ChatKind.Question, null));
+            await room.Tap(new LessonEnded());
+            string[] files = [List(Classroom.Now), Chat((0, "Juno Q", "why does the wind back?"), (2, "Eino Rautio", "a low passes north"), (3, "tamsin", "well asked"))];
+            SettlingView? view = null;
+            foreach (var file in chatFirst ? files.Reverse() : files)
+            {
+                view = await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", file, ("zone", "UTC")));
+            }
+
+            var juno = await room.Teacher.Get<StudentEntryList>($"/api/lessons/{room.Lesson}/students/{room.Students["Juno"]}/entries");
+            view!.Names.Single(n => n.Name == "tamsin").ShouldSatisfyAllConditions(n => n.Decided.ShouldBeTrue(), n => n.Student.ShouldBeNull());
+            return (string.Join("; ", view.Register.Select(r => $"{r.Called} {r.Status} {r.KnownBy}")), juno.Entries.Select(e => e.Text), view.Files.Single(f => f.Kind == FileKind.Chat));
+        }
+
+        var (one, other) = (await With(false), await With(true));
+        one.File.Known.ShouldBe(1);
+        other.File.Known.ShouldBe(1);
+        other.Register.ShouldBe(one.Register);
+        other.Chat.Order().ShouldBe(one.Chat.Order());
+    }
+
+    [Fact]
+    public async Task A_file_of_another_class_is_asked_about_and_nothing_is_stored_until_then()
+    {
+        var room = await Ended();
+        var list = $"Name,Joined\n{string.Concat(new[] { "Perry Ashdown", "Ritika Bakshi", "Solveig Dam", "Juno Q", "Tor Eide" }.Select(n => $"{n},{Iso(Classroom.Now)}\n"))}";
+        var look = await Visitor.Read<FileLook>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/files/look", list));
+        look.Doubts.ShouldHaveSingleItem().ShouldContain("4 of its 5 names");
+        (await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", list)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await room.Settling()).Files.ShouldBeEmpty();
+        (await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", list, ("sure", "true")))).Files.ShouldHaveSingleItem();
+    }
+
+    [Fact]
+    public async Task A_file_of_another_lesson_is_said_with_the_lesson_that_it_fits()
+    {
+        var room = await Ended();
+        var later = await room.Teacher.Post<LessonLine>($"/api/classes/{room.Class}/lessons", new LessonPlanned("Fog and haar", new LocalDate(2026, 12, 14), new LocalTime(9, 30), 50, DropIn: false, null, Cancelled: false));
+        var look = await Visitor.Read<FileLook>(await room.Teacher.Send(
+            $"/api/lessons/{room.Lesson}/files/look", "Name,Joined,Left\nJuno Q,2026-12-14T09:35:00Z,2026-12-14T10:00:00Z\nEino,2026-12-14T09:35:00Z,2026-12-14T10:00:00Z\n"));
+        look.Problems[^1].ShouldContain($"“{later.Title}”");
+    }
+
+    [Fact]
+    public async Task A_file_read_in_another_way_takes_the_place_of_what_it_was()
+    {
+        var room = await Ended();
+        var text = $"Who,When,Then\nJuno Q,{Iso(Classroom.Now)},{Iso(Classroom.Now + Duration.FromMinutes(1))}\n";
+        await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", text, ("mapping", """{"name":0,"joined":1}"""), ("kind", "\"attendance\""));
+        var view = await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", text, ("mapping", """{"name":0,"joined":1,"left":2}"""), ("kind", "\"attendance\"")));
+        view.Files.Select(f => f.TakenOutBy is null).ShouldBe([false, true]);
+    }
+
+    [Theory]
+    [InlineData("\"pictures\"", "not understood")]
+    [InlineData("\"captions\"", "captions")]
+    public async Task A_kind_that_does_not_fit_is_said(string kind, string why)
+    {
+        var room = await Ended();
+        var answer = await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", List(Classroom.Now), ("kind", kind));
+        ((int)answer.StatusCode).ShouldBeInRange(400, 499);
+        (await answer.Content.ReadAsStringAsync()).ShouldContain(why);
     }
 
     /// <summary>Everything that the register and the names of a lesson say, as text.</summary>

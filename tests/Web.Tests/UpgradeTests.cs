@@ -3,6 +3,8 @@ using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 using NodaTime;
 using PoliteTally.Core.GroundRules;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Merging;
 using PoliteTally.Core.Plans;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
@@ -128,5 +130,34 @@ public sealed class UpgradeTests : IDisposable
         (await db.Lessons.SingleAsync(l => l.Id == planned)).PlanVersion.ShouldBe(7);
         (await db.Entries.SingleAsync()).Kind.ShouldBe("lessonStarted");
         Should.Throw<InvalidOperationException>(() => PlanJson.Of(db.Lessons.AsNoTracking().Single(l => l.Id == planned))).Message.ShouldContain("without its plan");
+    }
+
+    [Fact]
+    public async Task Files_brought_in_before_they_stood_in_the_ledger_count_and_are_taken_out_as_any_other()
+    {
+        var (owner, inClass, student, lesson, file) = (Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7());
+        var start = Instant.FromUtc(2026, 11, 23, 9, 30).ToUnixTimeMilliseconds();
+        await using var db = await Upgraded(owner, "LeftHadBeenThere",
+        [
+            $"""INSERT INTO "Classes" ("Id","OwnerId","Name","MadeAt","Rules") VALUES ({inClass}, {owner}, 'Weather and Tides', 1, {"{}"})""",
+            $"""INSERT INTO "Students" ("Id","OwnerId","Family","Given","Tags") VALUES ({student}, {owner}, 'Rautio', 'Eino', '')""",
+            $"""
+            INSERT INTO "Lessons" ("Id","OwnerId","ClassId","Number","Title","PlannedStart","PlannedEnd","DropIn","Stage","Moved","Rules","Plan","PlanVersion","ReckonAgain")
+            VALUES ({lesson}, {owner}, {inClass}, 3, 'Fog and haar', {start}, {start + 3_000_000}, 0, 3, 0, {"{}"}, '', 0, 0)
+            """,
+            $"""
+            INSERT INTO "Entries" ("Id","OwnerId","LessonId","HappenedAt","NotedAt","Source","By","Act")
+            VALUES ({Guid.CreateVersion7()}, {owner}, {lesson}, {start}, 1, 3, 'list.csv', {"""{"type":"joined","name":"Eino R.","device":""}"""}),
+                ({Guid.CreateVersion7()}, {owner}, {lesson}, {start}, 2, 3, 'list.csv', {$$"""{"type":"nameMatched","name":"Eino R.","student":"{{student}}"}"""})
+            """,
+            $"""INSERT INTO "BroughtIn" ("Id","OwnerId","LessonId","FileName","Fingerprint","Entries","NotedAt") VALUES ({file}, {owner}, {lesson}, 'list.csv', 'AB12', 1, 3)""",
+        ]);
+        var state = OpenLesson.Load(db, lesson).ShouldNotBeNull().State;
+        state.Files.Files.ShouldHaveSingleItem().ShouldSatisfyAllConditions(
+            f => f.Entry.Id.ShouldBe(file), f => f.File.ShouldBe(new FileBroughtIn(FileKind.Attendance, "list.csv", 1, "AB12")));
+        state.SightingsOf(student).Count.ShouldBe(1);
+        var strike = new Entry(Guid.CreateVersion7(), Instant.FromUtc(2026, 11, 24, 9, 0), Instant.FromUtc(2026, 11, 24, 9, 0), Source.Tapped, "tamsin", new Struck(file));
+        state.With([strike]).SightingsOf(student).ShouldBeEmpty();
+        (await db.Lessons.SingleAsync()).ReckonAgain.ShouldBeTrue();
     }
 }
