@@ -3159,8 +3159,6 @@ export interface components {
             /** Format: double */
             presentSeconds: number;
             ribbon: number[][];
-            tapped: null | components["schemas"]["Said"];
-            seen: null | components["schemas"]["Said"];
             declared: boolean;
             disagree: boolean;
             excuse: null | string;
@@ -3360,10 +3358,6 @@ export interface components {
             rubricHtml: string;
             /** Format: int32 */
             settledLessons: number;
-        };
-        Said: {
-            status: components["schemas"]["AttendanceStatus"];
-            words: string;
         };
         Scheme: {
             attendance?: components["schemas"]["AttendancePolicy"];

@@ -1,4 +1,4 @@
-import { hour, weekDay } from './format'
+import { hour, isoDay, weekDay } from './format'
 
 /** "5 h 20 min", "12 min". */
 function span(milliseconds: number) {
@@ -10,6 +10,6 @@ function span(milliseconds: number) {
 
 /** Until when something is due, in plain words; when it is overdue, since when. */
 export function dueIn(due: number, now: number) {
-  const at = now - due > 20 * 3_600_000 || due - now > 20 * 3_600_000 ? `${weekDay(due)}, ${hour(due)}` : hour(due)
+  const at = isoDay(due) === isoDay(now) ? hour(due) : `${weekDay(due)}, ${hour(due)}`
   return due > now ? `due by ${at}, in ${span(due - now)}` : `overdue since ${at}`
 }

@@ -48,17 +48,12 @@ public sealed record NameLine(
     string Name, string Beside, Instant? First, Instant? Last, double? Seconds, Certainty Certainty, MatchedBy By, bool Decided, bool ByTeacher,
     Guid? Student, IReadOnlyList<Guid> Proposals);
 
-/// <summary>What one kind of source says of a student's attendance.</summary>
-public sealed record Said(AttendanceStatus Status, string Words);
-
 /// <summary>A student in the register.</summary>
-/// <param name="Tapped">What the teacher's marks say; null without any.</param>
-/// <param name="Seen">What files and acts say; null without any.</param>
 /// <param name="MissedAt">The roll call that they were missing from, if that is the teacher's last word; null else.</param>
-/// <param name="Disagree">Whether it is asked which of these two it was.</param>
+/// <param name="Disagree">Whether marks and what was measured differ, so that it is asked which of them it was.</param>
 public sealed record RegisterLine(
     Guid Student, string Called, string Rest, AttendanceStatus Status, KnownBy KnownBy, string Words, double PresentSeconds,
-    IReadOnlyList<decimal[]> Ribbon, Said? Tapped, Said? Seen, bool Declared, bool Disagree, string? Excuse, Instant? MissedAt);
+    IReadOnlyList<decimal[]> Ribbon, bool Declared, bool Disagree, string? Excuse, Instant? MissedAt);
 
 internal static class SettlingViews
 {
@@ -72,7 +67,7 @@ internal static class SettlingViews
         var matches = open.MatchesOf([.. shown.Select(n => ShownName.Of(n.Name, n.Beside))]);
         var names = open.ShortNames;
         var questions = new OpenQuestions(state, open.Times, open.Rules, [.. open.Roster.Select(s => s.Name.Id)], zone).All(matches);
-        var asked = questions.Where(q => q.Student is not null).Select(q => q.Student!.Value).ToHashSet();
+        var asked = questions.Where(q => q.Asks == Asks.WhichStatus).Select(q => q.Student!.Value).ToHashSet();
         return new SettlingView(
             LessonLine.Of(open.Lesson, open.ClassName), open.Times.CountedFrom, open.Times.CountedTo,
             [.. FilesOf(state)],
@@ -139,22 +134,13 @@ internal static class SettlingViews
     {
         var id = student.Name.Id;
         var declared = state.Evidence.DeclaredOf(id) is not null;
-        var sightings = state.SightingsOf(id);
         var result = state.AttendanceOf(id, times, policy);
         var marks = state.Evidence.MarksOf(id);
-        var tapped = marks.Count == 0
-            ? null
-            : AttendanceRules.Reckon(times, [], marks, null, null, state.Names.ListsSeen, policy);
-        var seen = sightings.Count == 0
-            ? null
-            : AttendanceRules.Reckon(times, sightings, [], null, null, state.Names.ListsSeen, policy);
         return new RegisterLine(
             id, ShortNames.CalledName(student.Name), student.Name.Family, result.Status, result.KnownBy, result.InWords(),
             result.Present.TotalSeconds,
             RibbonOf(result, times),
-            SaidBy(tapped), SaidBy(seen), declared, disagree,
+            declared, disagree,
             state.Evidence.ExcuseOf(id)?.Reason, marks is [.., { ByRollCall: true, Mark: Mark.Left } call] ? call.At : null);
-
-        static Said? SaidBy(AttendanceResult? said) => said is null ? null : new Said(said.Status, said.InWords());
     }
 }

@@ -31,7 +31,7 @@ const codes = [
     </p>
     <p class="mt-2 flex flex-wrap gap-x-6 gap-y-2">
       <label v-for="[code, label] in codes" :key="code" class="text-small text-ink-soft"
-        >{{ label }}<input v-model="rules[code]" class="field !w-24 text-base text-ink" maxlength="12"
+        >{{ label }}<input v-model="rules[code]" class="field block !w-24 text-base text-ink" maxlength="12"
       /></label>
     </p>
     <label class="mt-2 block text-small text-ink-soft"

@@ -54,7 +54,8 @@ const emit = defineEmits<{
 }
 @media (max-width: 60rem) {
   .file {
-    grid-template-columns: 1fr auto;
+    display: flex;
+    flex-wrap: wrap;
   }
 }
 </style>

@@ -32,12 +32,6 @@ function reckoned(row: Line) {
     ? row.words
     : row.words.replace(/^(present) for (\d+) of \2\smin/, '$1').replace(/; (declared|measured)$/, '')
 }
-/** What the marks say and what files and acts say: only where they do not agree. */
-function marksOf(row: Line) {
-  if (!row.disagree) return ''
-  return row.missedAt !== null ? `missing at ${hour(row.missedAt)}` : (row.tapped?.words.replace(/; .*/, '') ?? '')
-}
-const seenOf = (row: Line) => (row.disagree ? (row.seen?.words.replace('; measured', '') ?? '') : '')
 </script>
 
 <template>
@@ -48,8 +42,6 @@ const seenOf = (row: Line) => (row.disagree ? (row.seen?.words.replace('; measur
           <th>Student</th>
           <th class="ribbon">In the lesson</th>
           <th>Reckoned</th>
-          <th>Your marks</th>
-          <th>Files and acts</th>
           <th>{{ locked ? 'Noted' : 'Put right' }}</th>
         </tr>
       </thead>
@@ -64,8 +56,6 @@ const seenOf = (row: Line) => (row.disagree ? (row.seen?.words.replace('; measur
             <td class="words">
               <span :class="{ marked: row.disagree }" :title="row.words">{{ reckoned(row) }}</span>
             </td>
-            <td class="words text-ink-soft">{{ marksOf(row) }}</td>
-            <td class="words text-ink-soft">{{ seenOf(row) }}</td>
             <td class="right">
               <form v-if="excusing === row.student" class="flex gap-2" @submit.prevent="record(row)">
                 <input
@@ -103,7 +93,7 @@ const seenOf = (row: Line) => (row.disagree ? (row.seen?.words.replace('; measur
             </td>
           </tr>
           <tr v-if="opened === row.student">
-            <td colspan="6" class="noted"><StudentEntries :lesson="lesson" :student="row.student" /></td>
+            <td colspan="4" class="noted"><StudentEntries :lesson="lesson" :student="row.student" /></td>
           </tr>
         </template>
       </tbody>
