@@ -17,5 +17,9 @@ POLITE_TALLY_REGISTER_TOKEN=$(head -c 24 /dev/urandom | base64)
 export POLITE_TALLY_REGISTER_TOKEN
 dotnet src/PoliteTally.StandIns/bin/Release/net10.0/PoliteTally.StandIns.dll desk --port "${POLITE_TALLY_REGISTER_DESK##*:}" &
 desk=$!
-trap 'kill "$desk" 2>/dev/null' EXIT
-dotnet "$program" "$@"
+dotnet "$program" "$@" &
+tally=$!
+# Whoever ends this ends both.
+trap 'kill "$tally" "$desk" 2>/dev/null' EXIT
+trap 'exit 143' INT TERM
+wait "$tally"

@@ -140,6 +140,15 @@ public sealed class OpenQuestionTests
         taken.Chat.Of(Given.Juno).Select(m => m.Kind).ShouldBe([ChatKind.Question, ChatKind.Social, ChatKind.Unsorted]);
     }
 
+    [Fact]
+    public void Of_very_many_messages_one_answer_sorts_as_many_as_are_sent_at_once()
+    {
+        Entry[] entries = [.. Enumerable.Range(0, 500).Select(i => Given.Noted(5 + (i / 60.0), new ChatSaid(Given.Juno, ChatKind.Unsorted, $"why {i}?")))];
+        var first = Asked(Given.State(entries)).ShouldHaveSingleItem().Choices[0].Acts;
+        first.Count.ShouldBe(OpenQuestions.MostMessages);
+        Asked(Given.State([.. entries, .. first.Select(a => Given.Noted(61, a))])).ShouldHaveSingleItem().Choices[0].Acts.Count.ShouldBe(100);
+    }
+
     [Theory]
     [InlineData(16, 10, 20, 16, 0)]
     [InlineData(9, 10, 20, 10, 20)]

@@ -24,6 +24,9 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, ClassRul
     /// <summary>The most students who are proposed for one name.</summary>
     private const int MostProposals = 3;
 
+    /// <summary>The most messages that are sorted by one answer: 400.</summary>
+    public const int MostMessages = 400;
+
     /// <summary>Everything that is asked: names, then statuses in the order of the register, then messages.</summary>
     /// <param name="names">Whose the names in the meeting could be.</param>
     public IReadOnlyList<OpenQuestion> All(IReadOnlyList<NameMatch> names) =>
@@ -105,7 +108,9 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, ClassRul
     private OpenQuestion? OfMessages()
     {
         var waiting = Waiting(state);
-        var proposed = waiting.Where(m => m.Proposed != ChatKind.Unsorted).ToList();
+        var all = waiting.Where(m => m.Proposed != ChatKind.Unsorted).ToList();
+        // What is noted at once is sent at once; of more messages the others are asked about next.
+        var proposed = all.Take(MostMessages).ToList();
         return proposed.Count == 0 ? null : new OpenQuestion(
             "messages", Asks.WhatMessages, null, Words.Count(waiting.Count, "message"),
             [
@@ -113,7 +118,7 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, ClassRul
                     "by their words", string.Join(", ", proposed.CountBy(m => m.Proposed).OrderBy(k => k.Key).Select(k => k.Key.Counted(k.Value))), null,
                     [.. proposed.Select(m => new ChatSorted(m.Entry, m.Proposed))]),
             ],
-            0, waiting.Count > proposed.Count ? $"{waiting.Count - proposed.Count} more cannot be told by their words" : "by their form alone; a look at each is better");
+            0, waiting.Count > all.Count ? $"{waiting.Count - all.Count} more cannot be told by their words" : "by their form alone; a look at each is better");
     }
 
     private List<Guid> Missing() => [.. roster.Where(s => state.SightingsOf(s).Count == 0 && state.Evidence.MarksOf(s).Count == 0 && state.Evidence.ExcuseOf(s) is null)];
