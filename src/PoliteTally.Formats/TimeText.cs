@@ -16,6 +16,9 @@ internal static partial class TimeText
 
     private static readonly string[] Hours = ["H:mm:ss", "H:mm", "h:mm:ss tt", "h:mm tt", "H:mm:ss.FFFFFFF"];
 
+    // So many cells tell which way of writing a column has.
+    private const int Looked = 500;
+
     // No way of writing a time is longer.
     private const int MostLetters = 60;
 
@@ -36,12 +39,16 @@ internal static partial class TimeText
     {
         var texts = cells.Select(Tidy).ToList();
         var wanted = zone.AtLeniently(near).ToInstant();
-        var best = Readers
-            .Select(read => texts.ConvertAll(t => t.Length == 0 ? null : read(t, near.Date)))
-            .Select(read => (read, count: read.Count(r => r is not null), gap: Gap(read)))
-            .OrderByDescending(r => r.count)
-            .ThenBy(r => r.gap)
+        // Which way it is shows in a part of them, taken from all over the file.
+        var filled = texts.Where(t => t.Length > 0).ToList();
+        var step = Math.Max(1, filled.Count / Looked);
+        var sample = filled.Where((_, i) => i % step == 0).ToList();
+        var reader = Readers
+            .Select(read => (read, times: sample.ConvertAll(t => read(t, near.Date))))
+            .OrderByDescending(r => r.times.Count(t => t is not null))
+            .ThenBy(r => Gap(r.times))
             .First().read;
+        var best = texts.ConvertAll(t => t.Length == 0 ? null : reader(t, near.Date));
         return ([.. best.Select(InstantOf)], best.Exists(r => r?.Offset is not null));
 
         double Gap(List<(LocalDateTime Local, Offset? Offset)?> read)

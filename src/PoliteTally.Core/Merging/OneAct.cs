@@ -42,13 +42,14 @@ internal sealed class OneAct(IReadOnlyDictionary<Guid, Trace> traces, IReadOnlyD
         var known = all.Where(e => !fileOf.ContainsKey(e.Id)).ToList();
         foreach (var file in all.Where(e => fileOf.ContainsKey(e.Id)).GroupBy(e => fileOf[e.Id]).OrderBy(f => f.Key))
         {
+            var knownBy = known.ToLookup(e => traces[e.Id].Text);
             foreach (var words in file.GroupBy(e => traces[e.Id].Text))
             {
-                Pair(known.Where(e => traces[e.Id].Text == words.Key), words);
+                Pair(knownBy[words.Key], words);
             }
 
             var taken = _behind.Values.ToHashSet();
-            Pair(known.Where(e => traces[e.Id].Text is null && !taken.Contains(e.Id)), file.Where(e => !_behind.ContainsKey(e.Id)));
+            Pair(knownBy[null].Where(e => !taken.Contains(e.Id)), file.Where(e => !_behind.ContainsKey(e.Id)));
             known = [.. known.Concat(file.Where(e => !_behind.ContainsKey(e.Id))).OrderBy(e => e.HappenedAt)];
         }
     }
