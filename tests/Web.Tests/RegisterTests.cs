@@ -155,7 +155,10 @@ public sealed class RegisterTests : IAsyncLifetime
         csv.ShouldContain("Quillfeather,P,,");
         var day = Classroom.Now.InUtc().Date.ToString("uuuu-MM-dd", null);
         (await (await room.Teacher.Http.GetAsync($"/api/registers.csv?day={day}")).Content.ReadAsStringAsync()).ShouldContain("Quillfeather,P,,");
-        (await room.Teacher.Http.GetAsync("/api/registers.csv?day=yesterday")).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        foreach (var wrong in new[] { "yesterday", "", "9999-12-31", "0001-01-01" })
+        {
+            (await room.Teacher.Http.GetAsync($"/api/registers.csv?day={wrong}")).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        }
     }
 
     [Fact]

@@ -170,7 +170,7 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
     public async Task A_file_of_another_lesson_is_said_with_the_lesson_that_it_fits()
     {
         var room = await Ended();
-        var later = await room.Teacher.Post<LessonLine>($"/api/classes/{room.Class}/lessons", new LessonPlanned("Fog and haar", new LocalDate(2026, 12, 14), new LocalTime(9, 30), 50, DropIn: false, null, Cancelled: false));
+        var later = await room.Teacher.Post<LessonLine>($"/api/classes/{room.Class}/lessons/planned", new LessonPlanned("Fog and haar", new LocalDate(2026, 12, 14), new LocalTime(9, 30), 50, DropIn: false, null, Cancelled: false));
         var look = await Visitor.Read<FileLook>(await room.Teacher.Send(
             $"/api/lessons/{room.Lesson}/files/look", "Name,Joined,Left\nJuno Q,2026-12-14T09:35:00Z,2026-12-14T10:00:00Z\nEino,2026-12-14T09:35:00Z,2026-12-14T10:00:00Z\n"));
         look.Problems[^1].ShouldContain($"“{later.Title}”");

@@ -73,8 +73,9 @@ test('the missing are written to, and attempts noted', async ({ live: { page, si
   await side.getByRole('button', { name: 'note an attempt' }).first().click()
   await side.getByRole('button', { name: 'reached' }).first().click()
   await expect(side).toContainText('call, reached')
-  const outbox = await (await page.request.get('/api/outbox')).json()
-  expect(outbox.filter((m: { text: string }) => m.text.includes('has begun'))).toHaveLength(1)
+  // That it goes is noted before it does.
+  const outbox = async () => (await (await page.request.get('/api/outbox')).json()).filter((m: { text: string }) => m.text.includes('has begun'))
+  await expect.poll(outbox).toHaveLength(1)
 })
 
 test('the chat is swept by keyboard, and what is hidden is gone', async ({ live: { page, row, press, stored } }) => {

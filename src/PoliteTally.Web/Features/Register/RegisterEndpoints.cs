@@ -98,7 +98,7 @@ internal static class RegisterEndpoints
 
         api.MapGet("/registers.csv", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (string day, SchoolDb db, OpenLessons openLessons, Owner owner) =>
         {
-            if (LocalDatePattern.Iso.Parse(day) is not { Success: true, Value: var date })
+            if (LocalDatePattern.Iso.Parse(day) is not { Success: true, Value: { Year: > 1900 and < 2200 } date })
             {
                 return TypedResults.Problem("A day is written as 2026-11-23.", statusCode: StatusCodes.Status400BadRequest);
             }
