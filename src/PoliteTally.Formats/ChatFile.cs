@@ -50,7 +50,7 @@ public static class ChatFile
         }
 
         var (times, namesZone) = TimeText.Read([.. table.Rows.Select(r => $"{Columns.Cell(r, fields, "date")} {Columns.Cell(r, fields, "time")}".Trim())], near, zone);
-        var common = table.Rows.Select(r => Fold(Columns.Cell(r, fields, "to"))).CountBy(to => to).MaxBy(to => to.Value).Key;
+        var common = table.Rows.Select(r => Columns.Fold(Columns.Cell(r, fields, "to"))).CountBy(to => to).MaxBy(to => to.Value).Key;
         var rows = table.Rows.Select((row, i) => RowOf(row, times[i])).ToList();
         var messages = rows.Where(r => r.Text.Length == 0 || HasWords(r.Text)).ToList();
         return new ChatPreview(columns, namesZone, messages, leftOut + rows.Count - messages.Count, FarFrom(messages));
@@ -88,7 +88,7 @@ public static class ChatFile
                 IsPrivate(Columns.Cell(row, fields, "to")), at, problems);
         }
 
-        bool IsPrivate(string to) => Fold(to) is { Length: > 0 } folded && folded != common && !Everybody.Contains(folded);
+        bool IsPrivate(string to) => Columns.Fold(to) is { Length: > 0 } folded && folded != common && !Everybody.Contains(folded);
 
         IReadOnlyList<string> FarFrom(List<ChatRow> read)
         {
@@ -146,6 +146,4 @@ public static class ChatFile
 
     // Smileys alone say nothing that could count.
     private static bool HasWords(string text) => text.Any(char.IsLetterOrDigit);
-
-    private static string Fold(string to) => Columns.Fold(to);
 }

@@ -31,7 +31,7 @@ internal static class Merge
     public static Entry[] Into(LessonParts lesson, IReadOnlyCollection<Entry> entries, Func<Guid, bool> struck, IReadOnlySet<Guid> struckByHand)
     {
         var files = entries.Where(e => e.Act is FileBroughtIn && !struck(e.Id)).ToDictionary(e => e.Id);
-        var versions = Versions.Among(files, [.. entries.Where(e => e is { Source: Source.File, Together: { } file } && files.ContainsKey(file))]);
+        var versions = Versions.Among(files, RowsOf(files, entries));
         var gone = StruckInVersions(entries, struckByHand);
         Entry[] standing = [.. entries.Where(e => !struck(e.Id) && !gone.Contains(e.Id))];
         var traces = standing.Select(e => (e.Id, Trace: e.Act.TraceIn(lesson))).Where(t => t.Trace is not null).ToDictionary(t => t.Id, t => t.Trace!);
@@ -58,6 +58,9 @@ internal static class Merge
             [.. entries.Where(e => traces.ContainsKey(e.Id)).Select(e => new TraceAt(traces[e.Id], e.HappenedAt, e.Id))];
     }
 
+    private static List<Entry> RowsOf(Dictionary<Guid, Entry> files, IEnumerable<Entry> entries) =>
+        [.. entries.Where(e => e is { Source: Source.File, Together: { } file } && files.ContainsKey(file))];
+
     // A row that was struck out by hand is told by no version of its file any more, whichever of them still counts.
     private static HashSet<Guid> StruckInVersions(IReadOnlyCollection<Entry> entries, IReadOnlySet<Guid> struckByHand)
     {
@@ -67,7 +70,7 @@ internal static class Merge
         }
 
         var all = entries.Where(e => e.Act is FileBroughtIn).ToDictionary(e => e.Id);
-        List<Entry> rows = [.. entries.Where(e => e is { Source: Source.File, Together: { } file } && all.ContainsKey(file))];
+        var rows = RowsOf(all, entries);
         var versions = Versions.Among(all, rows);
         var struck = rows.Where(e => struckByHand.Contains(e.Id)).Select(e => versions.FirstOf(e.Id)).ToHashSet();
         return [.. rows.Where(e => struck.Contains(versions.FirstOf(e.Id))).Select(e => e.Id)];

@@ -105,7 +105,6 @@ internal static class FileEndpoints
         var matches = MatchesOf(read, open);
         var unknown = matches.Count(m => m.Certainty == Certainty.Unknown);
         var names = open.ShortNames;
-        var fingerprint = read.Fingerprint;
         return new FileLook(
             read.Kind, read.CouldBe, read.Columns, read.Rows.Count, read.LeftOut, times.Count == 0 ? null : times.Min(), times.Count == 0 ? null : times.Max(), read.NamesZone, read.Zone.Id,
             [.. read.Rows.Take(RowsShown)], [.. read.Rows.Where(r => r.Problems.Count > 0)], read.Problems, read.Unclear,
@@ -114,7 +113,7 @@ internal static class FileEndpoints
                 : [],
             read.Remarks, [.. matches.Select(m => new NameLook(m.Shown.Name, m.Shown.Beside, m.Certainty, m.By, m.Student))],
             [.. open.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], s.Name.Whole))],
-            open.State.Files.Files.Any(f => f.File.Fingerprint == fingerprint));
+            open.State.Files.Files.Any(f => f.File.Fingerprint == read.Fingerprint));
     }
 
     private static IReadOnlyList<NameMatch> MatchesOf(ReadFile read, OpenLesson open) => open.MatchesOf([.. read.People.Distinct()]);

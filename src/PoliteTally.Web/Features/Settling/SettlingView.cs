@@ -84,9 +84,10 @@ internal static class SettlingViews
     {
         var merged = state.Files.Files.ToDictionary(f => f.Entry.Id);
         var strikes = state.StrikesOn();
+        var rows = state.Entries.Where(e => e is { Source: Source.File, Together: not null } && !e.Act.IsDecision).ToLookup(e => e.Together!.Value);
         foreach (var (entry, file) in state.Entries.Where(e => e.Act is FileBroughtIn).Select(e => (e, (FileBroughtIn)e.Act)).OrderBy(f => f.e.NotedAt))
         {
-            var told = state.Entries.Where(e => e.Together == entry.Id && e.Source == Source.File && !e.Act.IsDecision).ToList();
+            var told = rows[entry.Id].ToList();
             var clock = merged.GetValueOrDefault(entry.Id)?.Clock;
             var times = clock is null ? [] : told.Where(e => e.Act is not Attended).Select(e => e.HappenedAt).ToList();
             yield return new FileIn(
