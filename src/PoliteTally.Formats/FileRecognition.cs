@@ -11,8 +11,9 @@ public static class FileRecognition
     /// <param name="zone">The zone of times that do not name theirs.</param>
     /// <param name="lessonFrom">When the lesson was to begin.</param>
     /// <param name="lessonTo">When the lesson was to end.</param>
+    /// <param name="isNameHere">Whether somebody of the class may be called so.</param>
     /// <exception cref="FormatProblem">It cannot be read at all; says why.</exception>
-    public static IReadOnlyList<FileKind> CouldBe(byte[] bytes, DateTimeZone zone, Instant lessonFrom, Instant lessonTo)
+    public static IReadOnlyList<FileKind> CouldBe(byte[] bytes, DateTimeZone zone, Instant lessonFrom, Instant lessonTo, Func<string, bool> isNameHere)
     {
         FormatProblem? problem = null;
         if (!Archive.IsOne(bytes) && Try(() => Table.TextOf(bytes).Text) is { Length: > 0 } text)
@@ -24,6 +25,13 @@ public static class FileRecognition
             }
         }
 
+        var answers = Try(() => AnswersFile.Read(bytes, null, zone, lessonFrom, lessonTo, isNameHere));
+        var isAnswers = answers is { Problems: [], IsEven: true } && answers.Questions.Any(q => q.Answers.Count > 0) && IsMostlyRight(answers.People.Select(p => p.Problems));
+        if (isAnswers && answers!.IsClear)
+        {
+            return [FileKind.Answers];
+        }
+
         var list = Try(() => AttendanceFile.Read(bytes, null, zone, lessonFrom, lessonTo));
         var chat = Try(() => ChatFile.Read(bytes, null, zone, lessonFrom));
         var isList = list is { Rows.Count: > 0, Unclear: [] } && IsMostlyRight(list.Rows.Select(r => r.Problems));
@@ -32,10 +40,12 @@ public static class FileRecognition
         {
             (true, true) => HasWords(chat!) ? [FileKind.Chat] : list!.Shape == AttendanceShape.Lengths ? [FileKind.Attendance, FileKind.Chat] : [FileKind.Attendance],
             (true, false) => [FileKind.Attendance],
-            (false, true) => [FileKind.Chat],
+            // Who wrote what and when is a chat, unless its headings are questions.
+            (false, true) => isAnswers && !NamesMessages(chat!) && answers!.Questions.Count > 1 ? [FileKind.Answers, FileKind.Chat] : [FileKind.Chat],
+            _ when isAnswers && !answers!.Anonymous => [FileKind.Answers],
             // A list of which something is to be asked.
             _ when list is { Columns.Count: > 0 } => [FileKind.Attendance],
-            _ => throw problem ?? new FormatProblem("What this file tells is not known. Bring in an attendance list, a saved chat or captions."),
+            _ => throw problem ?? new FormatProblem("What this file tells is not known. Bring in an attendance list, a saved chat, answers to questions, captions, or a list of who was there."),
         };
 
         // What one reader cannot read, another may.
@@ -59,6 +69,8 @@ public static class FileRecognition
         var all = problems.ToList();
         return all.Count(p => p.Count == 0) * 2 >= all.Count;
     }
+
+    private static bool NamesMessages(ChatPreview chat) => chat.Columns.Any(c => c.Field == "text" && ChatColumns.IsHeading(c.Heading));
 
     // A message has a few words; a role or a device has one or two.
     private static bool HasWords(ChatPreview chat) => chat.Rows.Average(r => r.Text.Count(c => c == ' ')) >= 2;

@@ -89,6 +89,8 @@ public static class ActJson
         ["boardPut"] = typeof(BoardPut),
         ["nameSpoke"] = typeof(NameSpoke),
         ["fileBroughtIn"] = typeof(FileBroughtIn),
+        ["questionFromFile"] = typeof(QuestionFromFile),
+        ["nameAnswered"] = typeof(NameAnswered),
         ["clockSet"] = typeof(ClockSet),
         ["actsCompared"] = typeof(ActsCompared),
         ["boardTaken"] = typeof(BoardTaken),

@@ -30,6 +30,7 @@ internal sealed class AnyLedger(int seed, IReadOnlyList<Guid> students, Instant 
     private readonly List<Entry> _entries = [];
     private readonly List<Guid> _groups = [.. Enumerable.Range(0, 3).Select(_ => Guid.NewGuid())];
     private readonly List<Guid> _stages = [Guid.NewGuid(), Guid.NewGuid()];
+    private readonly List<Guid> _fromFiles = [];
     private readonly List<Guid> _sessions = [Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid()];
     private Instant _now = start - Duration.FromMinutes(3);
 
@@ -103,6 +104,8 @@ internal sealed class AnyLedger(int seed, IReadOnlyList<Guid> students, Instant 
         [typeof(BoardPut)] = () => new BoardPut(Any<BoardItem>(), One(2) == 0 ? "Fog is a cloud." : null),
         // In a lesson without files most of the time: with one, all is folded anew at every entry.
         [typeof(FileBroughtIn)] = () => One(10) == 0 ? new FileBroughtIn(Any<FileKind>(), "list.csv", 3, "00") : null,
+        [typeof(QuestionFromFile)] = () => One(10) == 0 ? FromFile() : null,
+        [typeof(NameAnswered)] = () => _fromFiles.Count > 0 ? new NameAnswered(Of(Names), Of(_fromFiles), new Answer { Text = Of(Texts) }, One(2) == 0 ? 0.5m : null, One(2) == 0) : null,
         [typeof(ClockSet)] = () => File() is { } id ? new ClockSet(id, One(2) == 0 ? Duration.FromSeconds(One(90)) : null) : null,
         [typeof(ActsCompared)] = () => One(10) == 0 && Earlier(_ => true) is { } id && Earlier(_ => true) is { } other ? new ActsCompared(id, other, One(2) == 0) : null,
         [typeof(BoardTaken)] = () => new BoardTaken(Any<BoardItem>()),
@@ -150,6 +153,13 @@ internal sealed class AnyLedger(int seed, IReadOnlyList<Guid> students, Instant 
     private Guid? Earlier(Func<Act, bool> which) => _entries.Where(e => which(e.Act)).Select(e => e.Id).ToList() is { Count: > 0 } ids ? ids[One(3) == 0 ? ids.Count - 1 : One(ids.Count)] : null;
 
     private Guid? Message() => Earlier(a => a is ChatSaid or NameWrote or StudentWrote);
+
+    private QuestionFromFile FromFile()
+    {
+        var question = Question();
+        _fromFiles.Add(question.Id);
+        return new QuestionFromFile(question, Duration.FromMinutes(One(9)), One(9), []);
+    }
 
     private Guid? File() => Earlier(a => a is FileBroughtIn);
 

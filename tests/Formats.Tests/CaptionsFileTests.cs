@@ -31,12 +31,12 @@ public sealed class CaptionsFileTests
         captions.Problems.ShouldBeEmpty(what);
         Told(captions).ShouldBe(told, what);
         captions.FromStart.ShouldBeTrue();
-        FileRecognition.CouldBe(Encoding.UTF8.GetBytes(text), Faroe, From, From + Duration.FromMinutes(50)).ShouldBe([FileKind.Captions], what);
+        FileRecognition.CouldBe(Encoding.UTF8.GetBytes(text), Faroe, From, From + Duration.FromMinutes(50), _ => false).ShouldBe([FileKind.Captions], what);
     }
 
     [Fact]
     public void A_chat_by_the_clock_is_no_transcript() =>
-        FileRecognition.CouldBe(Encoding.UTF8.GetBytes("[09:41:05] Ana P: I think that the wind backs\n[09:42:15] Eino R.: yes, I think so\n"), Faroe, From, From + Duration.FromMinutes(50)).ShouldBe([FileKind.Chat]);
+        FileRecognition.CouldBe(Encoding.UTF8.GetBytes("[09:41:05] Ana P: I think that the wind backs\n[09:42:15] Eino R.: yes, I think so\n"), Faroe, From, From + Duration.FromMinutes(50), _ => false).ShouldBe([FileKind.Chat]);
 
     [Fact]
     public void A_caption_that_names_nobody_goes_on_with_whoever_spoke_just_before_and_else_is_nobodys()

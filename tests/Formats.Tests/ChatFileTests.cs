@@ -13,7 +13,7 @@ public sealed class ChatFileTests
     private static ChatPreview Read(string text, IReadOnlyDictionary<string, int>? mapping = null) => ChatFile.Read(Encoding.UTF8.GetBytes(text), mapping, Faroe, From);
 
     private static IReadOnlyList<FileKind> CouldBe(string text) =>
-        FileRecognition.CouldBe(Encoding.UTF8.GetBytes(text), Faroe, From, From + Duration.FromMinutes(50));
+        FileRecognition.CouldBe(Encoding.UTF8.GetBytes(text), Faroe, From, From + Duration.FromMinutes(50), _ => false);
 
     /// <summary>The same chat in many layouts: Ana asks at 09:41:22, Eino answers at 09:41:40 in two lines, Ana writes to the teacher alone at 09:43:05.</summary>
     public static readonly TheoryData<string, string> Layouts = new()

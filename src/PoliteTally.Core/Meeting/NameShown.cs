@@ -27,6 +27,9 @@ public sealed record NameShown(string Who, string Name, string Beside)
     /// <summary>Whether the name was to be seen online last, and when.</summary>
     public (OnlineStatus Status, Instant At)? Online { get; internal init; }
 
+    /// <summary>Whether it answered something and nobody knows when.</summary>
+    public bool Answered { get; internal init; }
+
     /// <summary>The id under which the acts of the name stand while it belongs to no student. Follows from by what it is known.</summary>
     public Guid StandsFor { get; private init; } = new(SHA256.HashData(Encoding.UTF8.GetBytes(Who)).AsSpan(0, 16));
 

@@ -104,6 +104,8 @@ public sealed class NamesShown : LessonPart
         }
     }
 
+    internal void AnswerSometime(NameShown name) => _names[name.Who] = name with { Answered = true };
+
     internal void Online(NameShown name, OnlineStatus status, Instant at) => _names[name.Who] = name with { Online = (status, at) };
 
     /// <summary>Settles whose each name is by all that has been said of names.</summary>

@@ -47,7 +47,7 @@ public static class Clocks
     /// <summary>How many acts of one person are compared, the first ones. 60.</summary>
     public const int MostOfOne = 60;
 
-    private static readonly TraceKind[] Kinds = [TraceKind.Join, TraceKind.Message, TraceKind.Speech];
+    private static readonly TraceKind[] Kinds = [TraceKind.Join, TraceKind.Message, TraceKind.Answer, TraceKind.Speech];
 
     /// <summary>
     /// Reckons the clocks of files: against what was noted in the lesson itself; what that does not tell, against the files whose clocks are known by then, the one
@@ -119,11 +119,11 @@ public static class Clocks
 
     private static List<Pair> Pairs(IReadOnlyList<TraceAt> file, IReadOnlyList<TraceAt> others, TraceKind kind)
     {
-        var beside = others.Where(t => t.Trace.Kind == kind).GroupBy(t => t.Trace.Who, StringComparer.Ordinal)
+        var beside = others.Where(t => t.Trace.Kind == kind && t.Trace.Timed).GroupBy(t => t.Trace.Who, StringComparer.Ordinal)
             .ToDictionary(g => g.Key, g => g.OrderBy(t => t.At).Take(MostOfOne).ToList(), StringComparer.Ordinal);
         return
         [
-            .. from one in file.Where(t => t.Trace.Kind == kind && beside.ContainsKey(t.Trace.Who)).GroupBy(t => t.Trace.Who, StringComparer.Ordinal)
+            .. from one in file.Where(t => t.Trace.Kind == kind && t.Trace.Timed && beside.ContainsKey(t.Trace.Who)).GroupBy(t => t.Trace.Who, StringComparer.Ordinal)
                from mine in one.OrderBy(t => t.At).Take(MostOfOne)
                from other in beside[one.Key]
                where mine.Trace.Text is null || other.Trace.Text is null || mine.Trace.Text == other.Trace.Text

@@ -15,6 +15,12 @@ public enum FileKind
 
     /// <summary>Who spoke, and for how long.</summary>
     Captions,
+
+    /// <summary>What was answered to questions.</summary>
+    Answers,
+
+    /// <summary>Who was there at one moment.</summary>
+    People,
 }
 
 /// <summary>
@@ -23,7 +29,7 @@ public enum FileKind
 /// </summary>
 /// <param name="Kind">What it tells.</param>
 /// <param name="Name">The name of the file.</param>
-/// <param name="Rows">How many rows, messages or stretches of speech were read in it, from 0 up.</param>
+/// <param name="Rows">How many rows, messages, answers or stretches of speech were read in it, from 0 up.</param>
 /// <param name="Fingerprint">SHA-256 of its bytes, in hexadecimal, by which the same file is known again.</param>
 public sealed record FileBroughtIn(FileKind Kind, string Name, int Rows, string Fingerprint) : Act
 {

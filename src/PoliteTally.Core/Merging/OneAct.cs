@@ -12,6 +12,7 @@ namespace PoliteTally.Core.Merging;
 internal sealed class OneAct(IReadOnlyDictionary<Guid, Trace> traces, IReadOnlyDictionary<Guid, Guid> fileOf)
 {
     private readonly Dictionary<Guid, Guid> _behind = [];
+    private readonly Dictionary<Guid, int> _sizes = fileOf.Values.CountBy(f => f).ToDictionary();
 
     /// <summary>What stands behind what.</summary>
     /// <param name="aligned">The entries, in order, by the clock of the lesson.</param>
@@ -29,6 +30,7 @@ internal sealed class OneAct(IReadOnlyDictionary<Guid, Trace> traces, IReadOnlyD
             var acts = person.ToLookup(e => traces[e.Id].Kind);
             Messages([.. acts[TraceKind.Message]]);
             Lengths([.. acts[TraceKind.Length]]);
+            Answers(acts[TraceKind.Answer]);
             Turns([.. acts[TraceKind.Speech].Concat(acts[TraceKind.TurnEnd]).OrderBy(e => e.HappenedAt)]);
         }
 
@@ -70,6 +72,21 @@ internal sealed class OneAct(IReadOnlyDictionary<Guid, Trace> traces, IReadOnlyD
         foreach (var other in files.Skip(1).SelectMany(f => f))
         {
             _behind[other.Id] = files[0].First().Id;
+        }
+    }
+
+    // To one question somebody has one answer: what the lesson took counts, else the last one; of two of one time that of the larger file, which may be a longer version of the other.
+    private void Answers(IEnumerable<Entry> all)
+    {
+        foreach (var question in all.GroupBy(e => traces[e.Id].Text))
+        {
+            var known = question.LastOrDefault(e => !fileOf.ContainsKey(e.Id));
+            var files = question.Where(e => fileOf.ContainsKey(e.Id)).ToList();
+            known ??= files.OrderBy(e => e.HappenedAt).ThenBy(e => _sizes[fileOf[e.Id]]).ThenByDescending(e => fileOf[e.Id]).Last();
+            foreach (var other in files.Where(e => e != known))
+            {
+                _behind[other.Id] = known.Id;
+            }
         }
     }
 

@@ -17,4 +17,14 @@ public sealed record Answer
 
     /// <summary>Equal for equal answers, and different for different ones; says nothing of who gave it.</summary>
     public string Written => $"{string.Join(',', Options)}|{Number}|{Text}|{string.Join('\n', Words)}";
+
+    /// <summary>It in words.</summary>
+    /// <param name="question">The question that it answers.</param>
+    public string InWords(Question question) => question.Kind switch
+    {
+        QuestionKind.ShortText => Text,
+        QuestionKind.WordList => string.Join(", ", Words),
+        QuestionKind.Number or QuestionKind.Scale => Core.Text.Words.Plain(Number ?? 0),
+        _ => string.Join(question.Kind == QuestionKind.Ranking ? " > " : ", ", Options.Select(o => question.Options.FirstOrDefault(q => q.Id == o)?.Text ?? "?")),
+    };
 }

@@ -10,7 +10,8 @@ namespace PoliteTally.Core.Questions;
 /// <param name="At">When.</param>
 /// <param name="Entry">The entry that says so.</param>
 /// <param name="ByTeacher">Whether the teacher entered it for them.</param>
-public sealed record GivenAnswer(Answer Answer, Instant At, Guid Entry, bool ByTeacher);
+/// <param name="Marks">The marks that came with it, from 0 to 1, if they count; null else.</param>
+public sealed record GivenAnswer(Answer Answer, Instant At, Guid Entry, bool ByTeacher, decimal? Marks = null);
 
 /// <summary>A question that was opened in a lesson, with what came of it.</summary>
 public sealed class Asking
@@ -35,7 +36,7 @@ public sealed class Asking
     {
         _holder = holder;
         (_answers, _cannot, _byHand, _merged, _inGroup, _corrections) = ([], [], [], [], [], []);
-        Id = entry.Id;
+        Id = OpenedBy = entry.Id;
         Question = opened.Question;
         Group = opened.Group;
         CopyOf = opened.CopyOf;
@@ -44,17 +45,35 @@ public sealed class Asking
         _longer = opened.Longer;
     }
 
+    internal Asking(object holder, QuestionFromFile brought, Entry entry)
+    {
+        _holder = holder;
+        (_answers, _cannot, _byHand, _merged, _inGroup, _corrections, _longerFor) = ([], [], [], [], [], [], []);
+        Id = brought.Question.Id;
+        OpenedBy = entry.Id;
+        (Question, OpenedAt, ClosedAt) = (brought.Question, Instant.MaxValue, Instant.MinValue);
+        (Brought, Ballots, BallotsCast) = (brought, brought.Ballots, brought.Question.Anonymous ? brought.Cast : 0);
+        CountedBy = brought.Question.Anonymous ? entry.Id : null;
+    }
+
     private Asking(object holder, Asking from)
     {
         _holder = holder;
         (_answers, _cannot, _byHand, _merged) = (new(from._answers), new(from._cannot), new(from._byHand), new(from._merged));
         (_inGroup, _corrections, _longerFor, _longer) = ([.. from._inGroup], [.. from._corrections], from._longerFor, from._longer);
+        (OpenedBy, Brought) = (from.OpenedBy, from.Brought);
         (Id, Question, Group, CopyOf, OpenedAt, ClosedAt) = (from.Id, from.Question, from.Group, from.CopyOf, from.OpenedAt, from.ClosedAt);
         (Ballots, BallotsCast, TookPart, ClosedNoted, CountedBy) = (from.Ballots, from.BallotsCast, from.TookPart, from.ClosedNoted, from.CountedBy);
     }
 
-    /// <summary>The id of the entry that opened it.</summary>
+    /// <summary>By what it is named: the id of the entry that opened it; of one that a file brought, that of the question.</summary>
     public Guid Id { get; }
+
+    /// <summary>The entry that opened it, or that brought it in.</summary>
+    public Guid OpenedBy { get; }
+
+    /// <summary>What a file said of it; null if it was asked in the lesson itself.</summary>
+    public QuestionFromFile? Brought { get; }
 
     /// <summary>The question as it was opened, with its key as corrected last.</summary>
     public Question Question { get; private set; }
@@ -66,7 +85,7 @@ public sealed class Asking
     public Guid? CopyOf { get; }
 
     /// <summary>When it was opened.</summary>
-    public Instant OpenedAt { get; }
+    public Instant OpenedAt { get; private set; }
 
     /// <summary>When it was closed; null while it is open.</summary>
     public Instant? ClosedAt { get; private set; }
@@ -118,7 +137,7 @@ public sealed class Asking
 
     /// <summary>The marks of a student's answer; null if there is none, or if it has none.</summary>
     public decimal? MarksOf(Guid student) => _answers.TryGetValue(student, out var given)
-        ? AnswerRules.MarksOf(Question, given.Answer, _byHand.TryGetValue(student, out var hand) ? hand.Marks : null)
+        ? AnswerRules.MarksOf(Question, given.Answer, _byHand.TryGetValue(student, out var hand) ? hand.Marks : given.Marks)
         : null;
 
     /// <summary>
@@ -148,7 +167,7 @@ public sealed class Asking
             return new QuestionChance(true, marks ?? 0, marks is null ? 0 : 1, RestsOn(given.Entry));
         }
 
-        return CountsUnanswered() ? new QuestionChance(false, 0, AnswerRules.Possible(Question), RestsOn(Id)) : null;
+        return CountsUnanswered() ? new QuestionChance(false, 0, AnswerRules.Possible(Question), RestsOn(OpenedBy)) : null;
 
         bool CountsUnanswered() => GoesTo(student, groups) && !_cannot.ContainsKey(student) && ClosedAt is { } closed
             && attendance.ThereForHalf(OpenedAt, DeadlineOf(student) is { } deadline ? Instant.Min(closed, deadline) : closed, bridge);
@@ -196,6 +215,18 @@ public sealed class Asking
             _cannot.Remove(student);
         }
     }
+
+    internal void TakeFromFile(Guid student, Answer answer, decimal? marks, Entry entry)
+    {
+        if (!Question.Anonymous && AnswerRules.WhyRefused(Question, answer) is null)
+        {
+            _answers[student] = new GivenAnswer(answer, entry.HappenedAt, entry.Id, ByTeacher: false, marks);
+            _cannot.Remove(student);
+        }
+    }
+
+    // Two versions of a file say together from when to when answers came in.
+    internal void OpenFrom(Instant from, Instant to) => (OpenedAt, ClosedAt) = (Instant.Min(OpenedAt, from), Instant.Max(ClosedAt ?? to, to));
 
     internal void Excuse(Guid student, Entry entry)
     {

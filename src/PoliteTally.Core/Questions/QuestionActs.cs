@@ -109,6 +109,8 @@ public sealed record AnswerGiven(Guid Student, Guid Asking, Answer Answer) : Stu
         var asking => AskingRules.OutOfTime(asking, Student, entry, lesson) ?? AnswerRules.WhyRefused(asking.Question, Answer),
     };
 
+    internal override Trace? TraceIn(LessonParts lesson) => Traced(TraceKind.Answer, lesson, Asking.ToString());
+
     internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
         lesson.Change<QuestionsAsked>().Change(Asking)?.Take(student, Answer, entry);
 }

@@ -43,6 +43,21 @@ public sealed class QuestionsAsked : LessonPart
 
     internal void Open(QuestionOpened opened, Entry entry) => _askings.Add(new Asking(this, opened, entry));
 
+    // Of two versions of a file the one with more answers knows more of the question.
+    internal void BringIn(QuestionFromFile brought, Entry entry)
+    {
+        var asking = new Asking(this, brought, entry);
+        switch (_askings.FindIndex(a => a.Id == asking.Id))
+        {
+            case < 0:
+                _askings.Add(asking);
+                break;
+            case var at when _askings[at].Brought is { } before && before.Cast < brought.Cast:
+                _askings[at] = asking;
+                break;
+        }
+    }
+
     internal void CloseAll(Entry entry)
     {
         AllClosed = true;

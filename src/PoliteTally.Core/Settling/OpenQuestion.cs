@@ -15,6 +15,12 @@ public enum Asks
     /// <summary>Whether something that somebody was heard to say, and nobody noted, was a turn.</summary>
     WasItATurn,
 
+    /// <summary>How a turn ended, of which nobody said it.</summary>
+    HowItEnded,
+
+    /// <summary>What somebody answered, where two sources say different things.</summary>
+    WhichAnswer,
+
     /// <summary>What the messages in the chat were that nobody has sorted.</summary>
     WhatMessages,
 }

@@ -7,7 +7,9 @@ using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Meeting;
+using PoliteTally.Core.Merging;
 using PoliteTally.Core.Names;
+using PoliteTally.Core.Questions;
 using PoliteTally.Core.Register;
 using PoliteTally.Core.Text;
 
@@ -27,10 +29,17 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, ClassRul
     /// <summary>The most messages that are sorted by one answer: 400.</summary>
     public const int MostMessages = 400;
 
-    /// <summary>Everything that is asked: names, then statuses in the order of the register, then messages.</summary>
+    // A turn whose end nobody noted lasts at least this long.
+    private static readonly Duration Shortest = Duration.FromSeconds(1);
+
+    /// <summary>Everything that is asked: names, then statuses in the order of the register, turns, answers, and messages.</summary>
     /// <param name="names">Whose the names in the meeting could be.</param>
     public IReadOnlyList<OpenQuestion> All(IReadOnlyList<NameMatch> names) =>
-        [.. names.Select(OfName).OfType<OpenQuestion>(), .. roster.Select(OfStatus).OfType<OpenQuestion>(), .. state.HandLine.Heard.Where(h => h.Length >= rules.SpeechFrom).Select(OfSpeech), .. OfMessages() is { } messages ? [messages] : Array.Empty<OpenQuestion>()];
+    [
+        .. names.Select(OfName).OfType<OpenQuestion>(), .. roster.Select(OfStatus).OfType<OpenQuestion>(),
+        .. state.HandLine.Turns.Where(t => t.Outcome is null).Select(OfTurn), .. state.HandLine.Heard.Where(h => h.Length >= rules.SpeechFrom).Select(OfSpeech),
+        .. OfAnswers(), .. OfMessages() is { } messages ? [messages] : Array.Empty<OpenQuestion>(),
+    ];
 
     /// <summary>Messages of students that nobody has sorted.</summary>
     public static IReadOnlyList<ChatMessage> Waiting(LessonState state) => [.. state.Chat.Messages.Where(m => m.IsToSweep && m.Student is not null)];
@@ -102,7 +111,38 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, ClassRul
             new Choice("", "a turn, full", null, [new TurnTaken(heard.Student, TurnOutcome.Full, TurnOrigin.Invited)], heard.At),
             new Choice("", "no turn", null, [new Struck(heard.Entry)]),
         ],
-        0, $"captions: spoke for {heard.Length.TotalSeconds.ToString("0", CultureInfo.InvariantCulture)} s at {Clock(heard.At)}, and nothing was noted");
+        0, $"captions: spoke for {Seconds(heard.Length)} s at {Clock(heard.At)}, and nothing was noted");
+
+    private OpenQuestion OfTurn(Turn turn)
+    {
+        var heard = turn is { IsMeasured: true, Length: { } length } ? length : (Duration?)null;
+        var ended = turn.At + (heard is { } spoke && spoke > Shortest ? spoke : Shortest);
+        Choice Ended(TurnOutcome outcome) => new("", outcome.InWords(), null, [new TurnTaken(turn.Student, outcome, turn.Origin)], ended);
+        return new OpenQuestion(
+            $"turn {turn.Entries[0]}", Asks.HowItEnded, turn.Student, "", [Ended(TurnOutcome.Full), Ended(TurnOutcome.Partial), Ended(TurnOutcome.Pass), Ended(TurnOutcome.CouldNot)],
+            heard >= rules.SpeechFrom ? 0 : null,
+            $"called at {Clock(turn.At)}, and nobody said how it ended{(heard is { } spokeFor ? $"; captions: spoke for {Seconds(spokeFor)} s" : "")}");
+    }
+
+    // What the page took at that moment is better known, unless the file has a later answer.
+    private IEnumerable<OpenQuestion> OfAnswers() =>
+        from asking in state.Questions.All
+        from answer in asking.Answers
+        let given = answer.Value
+        where !given.ByTeacher && roster.Contains(answer.Key)
+        let other = state.Files.SupportOf(given.Entry).LastOrDefault(e => e.Act is NameAnswered told && told.Answer.Written != given.Answer.Written)
+        where other is not null
+        let told = (NameAnswered)other.Act
+        where AnswerRules.WhyRefused(asking.Question, told.Answer) is null
+        let isLater = told.Timed && other.HappenedAt > given.At + SameActs.Within
+        select new OpenQuestion(
+            $"answer {asking.Id} {answer.Key}", Asks.WhichAnswer, answer.Key, "",
+            [
+                new Choice("the page", given.Answer.InWords(asking.Question), null, [new AnswerGiven(answer.Key, asking.Id, given.Answer)]),
+                new Choice("the file", told.Answer.InWords(asking.Question), null, [new AnswerGiven(answer.Key, asking.Id, told.Answer)]),
+            ],
+            isLater ? 1 : 0,
+            $"“{asking.Question.Text}”; {(isLater ? $"the file has it of {Clock(other.HappenedAt)}, the page of {Clock(given.At)}" : "the page took it at that moment")}");
 
     // All that a look at the words can sort is one answer; what it cannot stays to be swept.
     private OpenQuestion? OfMessages()
@@ -128,6 +168,8 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, ClassRul
         var at = shown.Sightings.Where(s => s is not PresentFor).Select(s => s.At).ToList();
         return at.Count == 0 ? "" : at.Min() == at.Max() ? Clock(at.Min()) : $"{Clock(at.Min())} to {Clock(at.Max())}";
     }
+
+    private static string Seconds(Duration length) => length.TotalSeconds.ToString("0", CultureInfo.InvariantCulture);
 
     private string Clock(Instant at) => at.InZone(zone).ToString("HH:mm", CultureInfo.InvariantCulture);
 }

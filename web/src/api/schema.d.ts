@@ -1358,7 +1358,7 @@ export interface components {
             timeZone: string;
             isDemo: boolean;
         };
-        Act: components["schemas"]["ActLessonStarted"] | components["schemas"]["ActLessonEnded"] | components["schemas"]["ActLessonSettled"] | components["schemas"]["ActStruck"] | components["schemas"]["ActMarked"] | components["schemas"]["ActStatusDeclared"] | components["schemas"]["ActExcuseRecorded"] | components["schemas"]["ActHandRaised"] | components["schemas"]["ActHandEnded"] | components["schemas"]["ActCalled"] | components["schemas"]["ActTurnTaken"] | components["schemas"]["ActChatSaid"] | components["schemas"]["ActNodGiven"] | components["schemas"]["ActReminderTicked"] | components["schemas"]["ActJoined"] | components["schemas"]["ActLeft"] | components["schemas"]["ActSeen"] | components["schemas"]["ActAttended"] | components["schemas"]["ActNameMatched"] | components["schemas"]["ActAskedLater"] | components["schemas"]["ActRenamed"] | components["schemas"]["ActNameRaisedHand"] | components["schemas"]["ActNameLoweredHand"] | components["schemas"]["ActNameWrote"] | components["schemas"]["ActNameReacted"] | components["schemas"]["ActNameOnline"] | components["schemas"]["ActRollCallTaken"] | components["schemas"]["ActPointCovered"] | components["schemas"]["ActSpeakingPaused"] | components["schemas"]["ActSignalRoundHeld"] | components["schemas"]["ActChatSorted"] | components["schemas"]["ActChatHidden"] | components["schemas"]["ActChatDealtWith"] | components["schemas"]["ActAsideNoted"] | components["schemas"]["ActContactTried"] | components["schemas"]["ActStageMoved"] | components["schemas"]["ActStageExtended"] | components["schemas"]["ActTimerStarted"] | components["schemas"]["ActTimerStopped"] | components["schemas"]["ActGroupsMade"] | components["schemas"]["ActGroupJoined"] | components["schemas"]["ActGroupRenamed"] | components["schemas"]["ActGroupsDissolved"] | components["schemas"]["ActSatIn"] | components["schemas"]["ActQuestionOpened"] | components["schemas"]["ActQuestionClosed"] | components["schemas"]["ActAnswerGiven"] | components["schemas"]["ActCannotAnswer"] | components["schemas"]["ActBallotsCounted"] | components["schemas"]["ActAnswersMarked"] | components["schemas"]["ActKeyCorrected"] | components["schemas"]["ActWordsMerged"] | components["schemas"]["ActRightRevealed"] | components["schemas"]["ActResultsPut"] | components["schemas"]["ActSignalGiven"] | components["schemas"]["ActStudentWrote"] | components["schemas"]["ActMessageShown"] | components["schemas"]["ActPageOpened"] | components["schemas"]["ActPageClosed"] | components["schemas"]["ActPageKnocked"] | components["schemas"]["ActPageAdmitted"] | components["schemas"]["ActBoardPut"] | components["schemas"]["ActNameSpoke"] | components["schemas"]["ActFileBroughtIn"] | components["schemas"]["ActClockSet"] | components["schemas"]["ActActsCompared"] | components["schemas"]["ActBoardTaken"];
+        Act: components["schemas"]["ActLessonStarted"] | components["schemas"]["ActLessonEnded"] | components["schemas"]["ActLessonSettled"] | components["schemas"]["ActStruck"] | components["schemas"]["ActMarked"] | components["schemas"]["ActStatusDeclared"] | components["schemas"]["ActExcuseRecorded"] | components["schemas"]["ActHandRaised"] | components["schemas"]["ActHandEnded"] | components["schemas"]["ActCalled"] | components["schemas"]["ActTurnTaken"] | components["schemas"]["ActChatSaid"] | components["schemas"]["ActNodGiven"] | components["schemas"]["ActReminderTicked"] | components["schemas"]["ActJoined"] | components["schemas"]["ActLeft"] | components["schemas"]["ActSeen"] | components["schemas"]["ActAttended"] | components["schemas"]["ActNameMatched"] | components["schemas"]["ActAskedLater"] | components["schemas"]["ActRenamed"] | components["schemas"]["ActNameRaisedHand"] | components["schemas"]["ActNameLoweredHand"] | components["schemas"]["ActNameWrote"] | components["schemas"]["ActNameReacted"] | components["schemas"]["ActNameOnline"] | components["schemas"]["ActRollCallTaken"] | components["schemas"]["ActPointCovered"] | components["schemas"]["ActSpeakingPaused"] | components["schemas"]["ActSignalRoundHeld"] | components["schemas"]["ActChatSorted"] | components["schemas"]["ActChatHidden"] | components["schemas"]["ActChatDealtWith"] | components["schemas"]["ActAsideNoted"] | components["schemas"]["ActContactTried"] | components["schemas"]["ActStageMoved"] | components["schemas"]["ActStageExtended"] | components["schemas"]["ActTimerStarted"] | components["schemas"]["ActTimerStopped"] | components["schemas"]["ActGroupsMade"] | components["schemas"]["ActGroupJoined"] | components["schemas"]["ActGroupRenamed"] | components["schemas"]["ActGroupsDissolved"] | components["schemas"]["ActSatIn"] | components["schemas"]["ActQuestionOpened"] | components["schemas"]["ActQuestionClosed"] | components["schemas"]["ActAnswerGiven"] | components["schemas"]["ActCannotAnswer"] | components["schemas"]["ActBallotsCounted"] | components["schemas"]["ActAnswersMarked"] | components["schemas"]["ActKeyCorrected"] | components["schemas"]["ActWordsMerged"] | components["schemas"]["ActRightRevealed"] | components["schemas"]["ActResultsPut"] | components["schemas"]["ActSignalGiven"] | components["schemas"]["ActStudentWrote"] | components["schemas"]["ActMessageShown"] | components["schemas"]["ActPageOpened"] | components["schemas"]["ActPageClosed"] | components["schemas"]["ActPageKnocked"] | components["schemas"]["ActPageAdmitted"] | components["schemas"]["ActBoardPut"] | components["schemas"]["ActNameSpoke"] | components["schemas"]["ActFileBroughtIn"] | components["schemas"]["ActQuestionFromFile"] | components["schemas"]["ActNameAnswered"] | components["schemas"]["ActClockSet"] | components["schemas"]["ActActsCompared"] | components["schemas"]["ActBoardTaken"];
         ActActsCompared: {
             /** @enum {string} */
             type?: "actsCompared";
@@ -1597,6 +1597,18 @@ export interface components {
             /** Format: uuid */
             message: string;
         };
+        ActNameAnswered: {
+            /** @enum {string} */
+            type?: "nameAnswered";
+            /** Format: uuid */
+            asking: string;
+            answer: components["schemas"]["Answer"];
+            /** Format: double */
+            marks: null | number;
+            timed: boolean;
+            name: string;
+            beside?: string;
+        };
         ActNameLoweredHand: {
             /** @enum {string} */
             type?: "nameLoweredHand";
@@ -1697,6 +1709,16 @@ export interface components {
             type?: "questionClosed";
             /** Format: uuid */
             asking: string;
+        };
+        ActQuestionFromFile: {
+            /** @enum {string} */
+            type?: "questionFromFile";
+            question: components["schemas"]["Question"];
+            /** @description Seconds. */
+            lasts: number;
+            /** Format: int32 */
+            cast: number;
+            ballots: components["schemas"]["Answer"][];
         };
         ActQuestionOpened: {
             /** @enum {string} */
@@ -1939,7 +1961,7 @@ export interface components {
             corrections: number;
         };
         /** @enum {unknown} */
-        Asks: "whoseName" | "whichStatus" | "wasItATurn" | "whatMessages";
+        Asks: "whoseName" | "whichStatus" | "wasItATurn" | "howItEnded" | "whichAnswer" | "whatMessages";
         Attempt: {
             at: components["schemas"]["Instant"];
             channel: components["schemas"]["ContactChannel"];
@@ -2357,7 +2379,7 @@ export interface components {
             takenOutBy: null | string;
         };
         /** @enum {unknown} */
-        FileKind: "attendance" | "chat" | "captions";
+        FileKind: "attendance" | "chat" | "captions" | "answers" | "people";
         FileLook: {
             kind: null | components["schemas"]["FileKind"];
             couldBe: components["schemas"]["FileKind"][];
@@ -2379,6 +2401,25 @@ export interface components {
             names: components["schemas"]["NameLook"][];
             people: components["schemas"]["Person"][];
             broughtInBefore: boolean;
+            questions: components["schemas"]["FileQuestion"][];
+            knownQuestions: components["schemas"]["KnownQuestion"][];
+        };
+        FileQuestion: {
+            /** Format: int32 */
+            place: number;
+            text: string;
+            /** Format: uuid */
+            as: null | string;
+            leave: boolean;
+            kind: components["schemas"]["QuestionKind"];
+            written: string[];
+            right: string[];
+            hasPoints: boolean;
+            byPoints: boolean;
+            anonymous: boolean;
+            /** Format: int32 */
+            answers: number;
+            unread: string[];
         };
         FileRow: {
             /** Format: int32 */
@@ -2523,6 +2564,12 @@ export interface components {
             known: boolean;
             /** @default  */
             beside: string;
+        };
+        KnownQuestion: {
+            /** Format: uuid */
+            id: string;
+            text: string;
+            asked: boolean;
         };
         LastEntry: {
             /** Format: uuid */
@@ -3658,7 +3705,7 @@ export interface components {
             group: null | string;
         };
         /** @enum {unknown} */
-        TraceKind: "join" | "message" | "speech" | "turnEnd" | "length" | null;
+        TraceKind: "join" | "message" | "speech" | "turnEnd" | "length" | "answer" | null;
         TurnNow: {
             /** Format: uuid */
             student: string;

@@ -25,6 +25,8 @@ type FromElsewhere =
   | 'pageKnocked'
   | 'fileBroughtIn'
   | 'clockSet'
+  | 'questionFromFile'
+  | 'nameAnswered'
   | 'actsCompared'
 
 const items: Record<string, string> = { handLine: 'hand line', wayIn: 'way in' }

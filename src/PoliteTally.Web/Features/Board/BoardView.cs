@@ -93,17 +93,8 @@ public sealed record BoardResults(
             [.. results.Texts.Select(t => new BoardText(t.Text, t.Count))],
             right ? [.. question.Options.Where(o => o.Right).Select(o => o.Id)] : null, right ? QuestionSeen.RightWords(question) : null,
             question.ScaleFrom, question.ScaleTo, question.ScaleFromLabel, question.ScaleToLabel,
-            [.. put.Named.Where(s => names.ContainsKey(s) && asking.Answers.ContainsKey(s)).Select(s => new BoardAnswer(names[s], InWords(asking.Answers[s].Answer, question)))]);
+            [.. put.Named.Where(s => names.ContainsKey(s) && asking.Answers.ContainsKey(s)).Select(s => new BoardAnswer(names[s], asking.Answers[s].Answer.InWords(question)))]);
     }
-
-    /// <summary>An answer in words.</summary>
-    internal static string InWords(Answer answer, Question question) => question.Kind switch
-    {
-        QuestionKind.ShortText => answer.Text,
-        QuestionKind.WordList => string.Join(", ", answer.Words),
-        QuestionKind.Number or QuestionKind.Scale => Core.Text.Words.Plain(answer.Number ?? 0),
-        _ => string.Join(question.Kind == QuestionKind.Ranking ? " > " : ", ", answer.Options.Select(o => question.Options.FirstOrDefault(q => q.Id == o)?.Text ?? "?")),
-    };
 }
 
 /// <summary>A word and how many gave it.</summary>

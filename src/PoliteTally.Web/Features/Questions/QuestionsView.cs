@@ -3,7 +3,6 @@ using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Plans;
 using PoliteTally.Core.Questions;
 using PoliteTally.Store;
-using PoliteTally.Web.Features.Board;
 
 namespace PoliteTally.Web.Features.Questions;
 
@@ -79,7 +78,7 @@ public sealed record AskedStudent(
         var given = asking.Answers.GetValueOrDefault(student);
         var attendance = state.AttendanceOf(student, open.Times, open.Rules.Scheme.Attendance);
         return new AskedStudent(
-            student, given is null ? null : BoardResults.InWords(given.Answer, asking.Question), given?.At, given?.ByTeacher ?? false, asking.MarksOf(student),
+            student, given is null ? null : given.Answer.InWords(asking.Question), given?.At, given?.ByTeacher ?? false, asking.MarksOf(student),
             asking.Cannot.ContainsKey(student), attendance.WasThere, asking.DeadlineOf(student));
     }
 }

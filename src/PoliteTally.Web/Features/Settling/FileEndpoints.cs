@@ -25,10 +25,13 @@ namespace PoliteTally.Web.Features.Settling;
 /// <param name="Unclear">What is asked of its columns.</param>
 /// <param name="Doubts">What else is asked before it is brought in.</param>
 /// <param name="Remarks">What is worth a look.</param>
+/// <param name="Questions">Of a table of answers its questions, with what they are taken for.</param>
+/// <param name="KnownQuestions">The questions that they could be.</param>
 public sealed record FileLook(
     FileKind? Kind, IReadOnlyList<FileKind> CouldBe, IReadOnlyList<Column> Columns, int Rows, int LeftOut, Instant? From, Instant? To, bool NamesZone, string TimeZone,
     IReadOnlyList<FileRow> First, IReadOnlyList<FileRow> Wrong, IReadOnlyList<string> Problems, IReadOnlyList<string> Unclear, IReadOnlyList<string> Doubts,
-    IReadOnlyList<string> Remarks, IReadOnlyList<NameLook> Names, IReadOnlyList<Person> People, bool BroughtInBefore);
+    IReadOnlyList<string> Remarks, IReadOnlyList<NameLook> Names, IReadOnlyList<Person> People, bool BroughtInBefore, IReadOnlyList<FileQuestion> Questions,
+    IReadOnlyList<KnownQuestion> KnownQuestions);
 
 /// <summary>A name in a file.</summary>
 /// <param name="Beside">What the file gives beside it, where it tells two of one name apart.</param>
@@ -113,7 +116,7 @@ internal static class FileEndpoints
                 : [],
             read.Remarks, [.. matches.Select(m => new NameLook(m.Shown.Name, m.Shown.Beside, m.Certainty, m.By, m.Student))],
             [.. open.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], s.Name.Whole))],
-            open.State.Files.Files.Any(f => f.File.Fingerprint == read.Fingerprint));
+            open.State.Files.Files.Any(f => f.File.Fingerprint == read.Fingerprint), read.Questions, read.KnownQuestions);
     }
 
     private static IReadOnlyList<NameMatch> MatchesOf(ReadFile read, OpenLesson open) => open.MatchesOf([.. read.People.Distinct()]);

@@ -40,6 +40,12 @@ internal sealed record ReadFile(
     /// <summary>SHA-256 of the file, in hexadecimal.</summary>
     public required string Fingerprint { get; init; }
 
+    /// <summary>The questions of a table of answers, with what they are taken for; empty of any other kind.</summary>
+    public IReadOnlyList<FileQuestion> Questions { get; init; } = [];
+
+    /// <summary>The questions that answers could be to.</summary>
+    public IReadOnlyList<KnownQuestion> KnownQuestions { get; init; } = [];
+
     /// <summary>Names of those who teach here: they are nobody of the class.</summary>
     public IReadOnlySet<string> Staff { get; init; } = new HashSet<string>();
 
@@ -55,14 +61,16 @@ internal sealed record ReadFile(
             : DateTimeZoneProviders.Tzdb.GetZoneOrNull(sent.Zone)
                 ?? throw new FormatProblem($"“{sent.Zone}” is not a time zone. Choose one from the list.");
         var (from, to) = (open.Lesson.PlannedStart, open.Lesson.PlannedEnd);
-        var couldBe = sent.Chosen<FileKind?>("kind") is { } said ? [said] : FileRecognition.CouldBe(sent.Bytes, zone, from, to);
+        bool isNameHere(string name) => open.MatchOf(new ShownName(name)).Certainty != Certainty.Unknown;
+        var couldBe = sent.Chosen<FileKind?>("kind") is { } said ? [said] : FileRecognition.CouldBe(sent.Bytes, zone, from, to, isNameHere);
         var fingerprint = Convert.ToHexString(SHA256.HashData(sent.Bytes));
-        var id = DerivedId.Of($"{open.Lesson.Id}\n{fingerprint}\n{string.Join(",", couldBe)}\n{zone.Id}\n{string.Join(",", sent.Mapping?.OrderBy(m => m.Key, StringComparer.Ordinal).Select(m => $"{m.Key}={m.Value}") ?? [])}");
+        var id = DerivedId.Of($"{open.Lesson.Id}\n{fingerprint}\n{string.Join(",", couldBe)}\n{zone.Id}\n{string.Join(",", sent.Mapping?.OrderBy(m => m.Key, StringComparer.Ordinal).Select(m => $"{m.Key}={m.Value}") ?? [])}\n{sent.Decided["questions"]}");
         var read = couldBe switch
         {
             [FileKind.Attendance] => OfList(AttendanceFile.Read(sent.Bytes, sent.Mapping, zone, from, to), open, zone, fingerprint, id),
             [FileKind.Captions] => OfCaptions(CaptionsFile.Read(sent.Bytes, zone, open.Times.ActualStart ?? from), zone, fingerprint, id),
             [FileKind.Chat] => OfChat(ChatFile.Read(sent.Bytes, sent.Mapping, zone, from), zone, fingerprint, id),
+            [FileKind.Answers] => OfAnswers(AnswersFile.Read(sent.Bytes, sent.Mapping, zone, from, to, isNameHere), sent.Chosen<List<QuestionChoice>>("questions"), open, zone, fingerprint, id),
             _ => new ReadFile(null, couldBe, [], true, zone, [], 0, [], [], [], [], []) { Fingerprint = fingerprint, Id = id },
         };
         var staff = await db.LessonKeys.AsNoTracking().Where(k => k.LessonId == open.Lesson.Id).Select(k => k.Name).ToListAsync();
@@ -101,6 +109,19 @@ internal sealed record ReadFile(
             [.. chat.Rows.Select(r => new FileRow(r.Row, r.Name, r.At, null, null, r.Text, r.Problems))], chat.LeftOut, chat.Problems, [], [], people,
             [.. usable.Zip(people, (r, who) => (r.At!.Value, (Act)new NameWrote(r.Name, r.Text, r.Private) { Beside = who.Beside }))])
         { Fingerprint = fingerprint, Id = id };
+    }
+
+    private static ReadFile OfAnswers(AnswersPreview table, IReadOnlyList<QuestionChoice>? chosen, OpenLesson open, DateTimeZone zone, string fingerprint, Guid id)
+    {
+        var entries = new AnswerEntries(open);
+        var taken = entries.Of(table, chosen);
+        var written = table.Questions.SelectMany(q => q.Answers).ToLookup(a => a.Row, a => a.Written.Text);
+        return new ReadFile(
+            FileKind.Answers, [FileKind.Answers], table.Columns, table.NamesZone, zone,
+            [.. table.People.Select(p => new FileRow(p.Row, p.Name, p.At, null, null, string.Join(" · ", written[p.Row]), p.Problems))], 0,
+            table.Problems, [.. taken.Select(t => t.Doubt).OfType<string>()], table.Remarks,
+            table.Anonymous ? [] : [.. table.Questions.SelectMany(q => q.Answers).Select(AnswerEntries.PersonOf)], [.. taken.SelectMany(t => t.Acts)])
+        { Fingerprint = fingerprint, Id = id, Questions = [.. taken.Select(t => t.Line)], KnownQuestions = entries.Known };
     }
 
     private static ReadFile OfCaptions(CaptionsPreview captions, DateTimeZone zone, string fingerprint, Guid id) => new(

@@ -63,7 +63,7 @@ internal static class SettlingViews
     private static SettlingView Of(OpenLesson open, DateTimeZone zone, Instant now)
     {
         var state = open.State;
-        var shown = state.Names.All.Values.Where(n => n.Sightings.Count > 0).ToList();
+        var shown = state.Names.All.Values.Where(n => n.Sightings.Count > 0 || n.Answered).ToList();
         var matches = open.MatchesOf([.. shown.Select(n => ShownName.Of(n.Name, n.Beside))]);
         var names = open.ShortNames;
         var questions = new OpenQuestions(state, open.Times, open.Rules, [.. open.Roster.Select(s => s.Name.Id)], zone).All(matches);

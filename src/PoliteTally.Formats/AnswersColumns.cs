@@ -1,0 +1,174 @@
+using System.Text.RegularExpressions;
+using NodaTime;
+using PoliteTally.Core.Questions;
+
+namespace PoliteTally.Formats;
+
+/// <summary>A question as the columns of a table hold it.</summary>
+/// <param name="Text">The question.</param>
+/// <param name="Answer">The column of the answers; null if only points are given.</param>
+/// <param name="Points">The column of the points; null if there is none.</param>
+/// <param name="Key">The column that says what was right; null if there is none.</param>
+internal sealed record QuestionColumns(string Text, int? Answer, int? Points, int? Key);
+
+/// <summary>Which column of a table of answers holds what: by its heading, else by what stands in it.</summary>
+internal static partial class AnswersColumns
+{
+    /// <summary>What a column can be that is no question, with the headings it goes by, the likeliest first.</summary>
+    public static readonly IReadOnlyDictionary<string, string[]> Headings = new Dictionary<string, string[]>
+    {
+        ["name"] = ["name", "fullname", "yourname", "studentname", "displayname", "student", "who", "username", "respondent", "participant", "player", "nickname", "nom", "nombre", "namn", "vorname und name", "wer", "user"],
+        ["given"] = ["firstname", "givenname", "forename", "vorname", "prénom", "given", "first"],
+        ["family"] = ["lastname", "familyname", "surname", "nachname", "family", "last"],
+        ["email"] = ["email", "emailaddress", "mail", "useremail", "address", "upn"],
+        ["number"] = ["studentnumber", "studentid", "pupilnumber", "idnumber"],
+        ["time"] = ["timestamp", "time", "submitted", "submittedat", "completiontime", "completed", "completedat", "finished", "answeredat", "at", "when", "datetime", "submissiontime", "zeitstempel", "abgabe", "hora", "horodateur", "endtime"],
+        ["date"] = ["date", "day", "datum", "fecha", "jour"],
+        ["question"] = ["question", "questiontext", "item", "prompt", "frage", "pregunta"],
+        ["answer"] = ["answer", "response", "answertext", "choice", "given", "antwort", "respuesta", "réponse", "studentanswer"],
+        ["points"] = ["points", "score", "marks", "mark", "grade", "punkte", "puntos", "result"],
+        ["try"] = ["try", "attempt", "attemptnumber", "versuch", "intento"],
+    };
+
+    // What programs note about whoever answered, and nobody asked.
+    private static readonly HashSet<string> Asides =
+    [
+        "id", "responseid", "starttime", "started", "startedon", "startdate", "timetaken", "timetakens", "duration", "ip", "ipaddress", "status", "state", "progress", "language",
+        "percentage", "percent", "prozent", "total", "totalscore", "totalpoints", "quizfeedback", "feedback", "comments", "rank", "place", "class", "section", "group", "institution", "department",
+        "correct", "incorrect", "unattempted", "lastmodifiedtime", "collectorid", "token",
+    ];
+
+    private static readonly HashSet<string> HeadingWords = [.. Headings.Values.SelectMany(w => w), .. Asides];
+
+    /// <summary>Whether a cell is a heading that tables of answers have, or one that asks something.</summary>
+    public static bool IsHeading(string cell) => HeadingWords.Contains(Columns.Fold(cell)) || IsQuestion(cell);
+
+    /// <summary>Whether a heading asks something, by its form.</summary>
+    public static bool IsQuestion(string heading) => heading.TrimEnd().EndsWith('?') || heading.TrimEnd().EndsWith('？') || heading.Contains('¿') || Numbered().IsMatch(heading);
+
+    /// <summary>Which columns hold whose answers these are, and when.</summary>
+    /// <param name="table">The table.</param>
+    /// <param name="near">When the lesson was to begin, in the zone of its times.</param>
+    /// <param name="isNameHere">Whether somebody of the class may be called so.</param>
+    public static Dictionary<string, int> Guess(Table table, LocalDateTime near, Func<string, bool> isNameHere)
+    {
+        var fields = new Dictionary<string, int>(Columns.Guess([.. table.Headings.Select(h => IsQuestion(h) && !AsksForName(h) ? "" : h)], Headings));
+        List<int> free = [.. Enumerable.Range(0, table.Headings.Count).Where(c => !fields.ContainsValue(c))];
+        // A question of its own makes no row an answer.
+        if (!(fields.ContainsKey("question") && fields.ContainsKey("answer")))
+        {
+            fields.Remove("question");
+            fields.Remove("answer");
+        }
+
+        Verify("time", c => CellContent.Of(table, c, near) is Holds.Times);
+        Verify("email", c => CellContent.Of(table, c, near) is Holds.Addresses);
+        if (!fields.ContainsKey("name") && !(fields.ContainsKey("given") && fields.ContainsKey("family")))
+        {
+            fields.Remove("given");
+            fields.Remove("family");
+            Take("name", free.Where(c => AsksForName(table.Headings[c])));
+            Take("name", free.Where(c => CellContent.Cells(table, c) is { Count: > 1 } cells && cells.Count(isNameHere) * 2 >= cells.Count));
+        }
+
+        Take("time", free.Where(c => CellContent.Of(table, c, near) == Holds.Times));
+        Take("email", free.Where(c => CellContent.Of(table, c, near) == Holds.Addresses));
+        return fields;
+
+        void Take(string field, IEnumerable<int> columns)
+        {
+            if (columns.Select(c => (int?)c).FirstOrDefault() is { } column && fields.TryAdd(field, column))
+            {
+                free.Remove(column);
+            }
+        }
+
+        // A heading may promise what the column does not hold: “When does high water come?” is no time.
+        void Verify(string field, Func<int, bool> holds)
+        {
+            if (fields.TryGetValue(field, out var column) && !holds(column))
+            {
+                fields.Remove(field);
+            }
+        }
+    }
+
+    /// <summary>The questions in the columns that are left, in order, with the points and the key that stand beside them.</summary>
+    /// <param name="table">The table.</param>
+    /// <param name="fields">What is known of its columns.</param>
+    /// <param name="near">When the lesson was to begin, in the zone of its times.</param>
+    public static IReadOnlyList<QuestionColumns> Questions(Table table, IReadOnlyDictionary<string, int> fields, LocalDateTime near)
+    {
+        var taken = fields.Where(f => f.Key != "points").Select(f => f.Value).ToHashSet();
+        var questions = new List<QuestionColumns>();
+        // Points of nothing in particular are those of the whole.
+        int? total = fields.TryGetValue("points", out var known) ? known : null;
+        foreach (var column in Enumerable.Range(0, table.Headings.Count).Where(c => !taken.Contains(c)))
+        {
+            var (heading, cells) = (table.Headings[column], CellContent.Cells(table, column));
+            var rest = Columns.Fold(PointsWords().Replace(heading, ""));
+            var belongs = questions.FindIndex(q => rest.Length > 0 && Columns.Fold(q.Text) is var text && (text == rest || text.StartsWith(rest, StringComparison.Ordinal) || rest.EndsWith(text, StringComparison.Ordinal)));
+            if (questions.Count == 0 && cells.Count > 0 && cells.TrueForAll(IsPoints) && Columns.Fold(PointsWords().Replace(WithoutMost().Replace(heading, ""), "")) is "" or "total")
+            {
+                total ??= column;
+            }
+            else if (KeyWords().IsMatch(heading) && questions.Count > 0)
+            {
+                var at = belongs >= 0 ? belongs : questions.Count - 1;
+                questions[at] = questions[at] with { Key = column };
+            }
+            else if (PointsWords().IsMatch(heading) && cells.Count > 0 && cells.TrueForAll(IsPoints) && questions.Count > 0 && (belongs >= 0 || (rest.Length == 0 && questions[^1].Answer == column - 1)))
+            {
+                var at = belongs >= 0 ? belongs : questions.Count - 1;
+                questions[at] = questions[at] with { Points = column };
+            }
+            else if (cells.Count > 0 && !Asides.Contains(Columns.Fold(heading)) && !Asides.Contains(rest) && CellContent.Of(table, column, near) is not (Holds.Times or Holds.Dates or Holds.Addresses) && column != total)
+            {
+                questions.Add(OfHeading(heading) is { } most && cells.TrueForAll(IsPoints)
+                    ? new QuestionColumns(WithoutMost().Replace(heading, "").Trim() is { Length: > 0 } text && most > 0 ? text : heading, null, column, null)
+                    : new QuestionColumns(heading.Length > 0 ? heading : $"Column {column + 1}", column, null, null));
+            }
+        }
+
+        return questions.Count == 0 && total is { } whole ? [new QuestionColumns(table.Headings[whole], null, whole, null)] : questions;
+    }
+
+    /// <summary>Whether the columns of a table are those of answers and of nothing else that a program gives.</summary>
+    /// <param name="table">The table.</param>
+    /// <param name="questions">The questions found in it.</param>
+    /// <param name="fields">What is known of its other columns.</param>
+    public static bool AreClear(Table table, IReadOnlyList<QuestionColumns> questions, IReadOnlyDictionary<string, int> fields) =>
+        (fields.ContainsKey("question") && fields.ContainsKey("answer"))
+        || questions.Any(q => q.Points is not null || q.Key is not null)
+        || table.Headings.Any(h => IsQuestion(h) && !AsksForName(h));
+
+    /// <summary>The most points as a heading says them, as in “Q. 1 /2.50” or “Score (out of 10)”; null if it does not.</summary>
+    public static decimal? OfHeading(string heading) => WithoutMost().Match(heading) is { Success: true } most ? AnswerReading.NumberIn(most.Groups["most"].Value) : null;
+
+    /// <summary>Points as a cell has them: how many, and of how many if it says so.</summary>
+    public static (decimal Got, decimal? Most)? PointsIn(string cell) =>
+        Fraction().Match(cell) is not { Success: true } points || AnswerReading.NumberIn(points.Groups["got"].Value) is not { } got ? null
+        : (got, points.Groups["most"] is { Success: true } most ? AnswerReading.NumberIn(most.Value) : points.Groups["percent"].Success ? 100 : null);
+
+    private static bool IsPoints(string cell) => cell is "-" || PointsIn(cell) is not null;
+
+    private static bool AsksForName(string heading) => NameWords().IsMatch(heading);
+
+    [GeneratedRegex(@"^\s*(?:q|question|frage|pregunta|item)\s*\.?\s*\d{1,3}\b|^\s*\d{1,3}\s*[.)]\s*\p{L}", RegexOptions.IgnoreCase)]
+    private static partial Regex Numbered();
+
+    [GeneratedRegex(@"\b(?:your|full|first and last|dein|ihr|votre|tu|su)\s+(?:name|nom|nombre)\b|\b(?:who are you|wie heißt du)\b", RegexOptions.IgnoreCase)]
+    private static partial Regex NameWords();
+
+    [GeneratedRegex(@"[\[(:\-–\s]*\b(?:points?|scores?|marks?|grade|punkte|puntos|pts)\b[\])\-–:\s]*", RegexOptions.IgnoreCase)]
+    private static partial Regex PointsWords();
+
+    [GeneratedRegex(@"\b(?:right|correct)\s+(?:answer|response)|\banswer key\b|\brichtige antwort", RegexOptions.IgnoreCase)]
+    private static partial Regex KeyWords();
+
+    [GeneratedRegex(@"[\s(\[]*(?:/|out of|von|max\.?)\s*(?<most>\d+(?:[.,]\d+)?)[)\]]?\s*$", RegexOptions.IgnoreCase)]
+    private static partial Regex WithoutMost();
+
+    [GeneratedRegex(@"^\s*(?<got>-?\d+(?:[.,]\d+)?)\s*(?:(?:/|of|out of|von)\s*(?<most>\d+(?:[.,]\d+)?)|(?<percent>%))?\s*$", RegexOptions.IgnoreCase)]
+    private static partial Regex Fraction();
+}

@@ -1,0 +1,102 @@
+using System.Text;
+using NodaTime;
+using PoliteTally.Core.Merging;
+
+namespace PoliteTally.Formats.Tests;
+
+/// <summary>Answers are read whatever their table looks like: every form here says the same of two questions and three people.</summary>
+public sealed class AnswersFileTests
+{
+    private static readonly Instant From = Instant.FromUtc(2026, 11, 2, 9, 30);
+    private static readonly Instant To = From + Duration.FromMinutes(50);
+    private static readonly DateTimeZone Faroe = DateTimeZoneProviders.Tzdb["Atlantic/Faroe"];
+    private static readonly string[] Class = ["Ana P", "Eino R.", "Saga Eriksdotter"];
+
+    private static AnswersPreview Read(string text, IReadOnlyDictionary<string, int>? mapping = null) =>
+        AnswersFile.Read(Encoding.UTF8.GetBytes(text), mapping, Faroe, From, To, Class.Contains);
+
+    private static IReadOnlyList<FileKind> CouldBe(string text) => FileRecognition.CouldBe(Encoding.UTF8.GetBytes(text), Faroe, From, To, Class.Contains);
+
+    /// <summary>Which way does the needle go: down, down, up; what is normal pressure: 1013, 1000, and Saga says nothing.</summary>
+    public static readonly TheoryData<string, string> Layouts = new()
+    {
+        { "a row a person", "Timestamp,Your name,Which way does the needle go?,What is normal pressure?\n2026-11-02 10:12:05,Ana P,down,1013\n2026-11-02 10:12:40,Eino R.,down,1000\n2026-11-02 10:13:00,Saga Eriksdotter,up,\n" },
+        { "tabs, and days first", "Submitted at\tName\tWhich way does the needle go?\tWhat is normal pressure?\n02/11/2026 10:12\tAna P\tdown\t1013\n02/11/2026 10:12\tEino R.\tdown\t1000\n02/11/2026 10:13\tSaga Eriksdotter\tup\t\n" },
+        { "given and family name, with the points beside", "First name,Last name,Which way does the needle go?,Points - Which way does the needle go?,What is normal pressure?,Points - What is normal pressure?\nAna,P,down,1 / 1,1013,1 / 1\nEino,R.,down,1 / 1,1000,0 / 1\nSaga,Eriksdotter,up,0 / 1,,0 / 1\n" },
+        { "points after each", "Name;Total points;Which way does the needle go?;Score;What is normal pressure?;Score\nAna P;4;down;2,00;1013;2,00\nEino R.;2;down;2,00;1000;0,00\nSaga Eriksdotter;0;up;0,00;-;-\n" },
+        { "a row an answer", "Student,Question,Response,Points\nAna P,Which way does the needle go?,down,1\nAna P,What is normal pressure?,1013,1\nEino R.,Which way does the needle go?,down,1\nEino R.,What is normal pressure?,1000,0\nSaga Eriksdotter,Which way does the needle go?,up,0\nSaga Eriksdotter,What is normal pressure?,,0\n" },
+        { "JSON, a row an answer", """[{"who":"Ana P","question":"Which way does the needle go?","answer":"down"},{"who":"Ana P","question":"What is normal pressure?","answer":1013},{"who":"Eino R.","question":"Which way does the needle go?","answer":"down"},{"who":"Eino R.","question":"What is normal pressure?","answer":1000},{"who":"Saga Eriksdotter","question":"Which way does the needle go?","answer":"up"}]""" },
+        { "a name column that is called something else", "Zeitstempel,Crew,Which way does the needle go?,What is normal pressure?\n02.11.2026 10:12:05,Ana P,down,1013\n02.11.2026 10:12:40,Eino R.,down,1000\n02.11.2026 10:13:00,Saga Eriksdotter,up,\n" },
+        { "two tries", "Completion time,Name,Which way does the needle go?,What is normal pressure?\n2026-11-02 10:14:00,Ana P,down,1013\n2026-11-02 10:11:00,Ana P,up,7\n2026-11-02 10:12:40,Eino R.,down,1000\n2026-11-02 10:13:00,Saga Eriksdotter,up,\n" },
+        { "what a program notes beside", "Id,Start time,Completion time,Email,Name,Total points,Quiz feedback,Which way does the needle go?,What is normal pressure?\n1,2026-11-02 10:11:05,2026-11-02 10:12:05,ana@skerrysound.example,Ana P,2,,down,1013\n2,2026-11-02 10:11:05,2026-11-02 10:12:40,eino@skerrysound.example,Eino R.,1,,down,1000\n3,2026-11-02 10:11:05,2026-11-02 10:13:00,saga@skerrysound.example,Saga Eriksdotter,0,,up,\n" },
+    };
+
+    [Theory]
+    [MemberData(nameof(Layouts))]
+    public void Layout(string what, string text)
+    {
+        var read = Read(text);
+        read.Problems.ShouldBeEmpty(what);
+        read.People.ShouldAllBe(p => p.Problems.Count == 0, what);
+        read.Anonymous.ShouldBeFalse(what);
+        read.Questions.Select(q => q.Text).ShouldBe(["Which way does the needle go?", "What is normal pressure?"], what);
+        read.Questions[0].Answers.Select(a => (a.Name, a.Written.Text)).ShouldBe([("Ana P", "down"), ("Eino R.", "down"), ("Saga Eriksdotter", "up")], ignoreOrder: true, what);
+        read.Questions[1].Answers.Select(a => (a.Name, a.Written.Text)).ShouldBe([("Ana P", "1013"), ("Eino R.", "1000")], ignoreOrder: true, what);
+        if (read.Questions[0].Answers.Any(a => a.Written.Share is not null))
+        {
+            read.Questions[0].Answers.OrderBy(a => a.Name).Select(a => a.Written.Share).ShouldBe([1, 1, 0], what);
+        }
+
+        CouldBe(text).ShouldBe([FileKind.Answers], what);
+    }
+
+    [Fact]
+    public void Responses_numbered_with_what_was_right_beside()
+    {
+        var read = Read("Surname,First name,Started on,Grade/2.00,Response 1,Right answer 1,Response 2,Right answer 2\nP,Ana,2026-11-02 10:10,2.00,down,down,1013,1013\nR.,Eino,2026-11-02 10:10,1.00,down,down,1000,1013\n");
+        read.Questions.Select(q => (q.Text, Right: string.Join(",", q.Right))).ShouldBe([("Response 1", "down"), ("Response 2", "1013")]);
+        read.Questions[0].Answers.Select(a => a.Name).ShouldBe(["Ana P", "Eino R."]);
+    }
+
+    [Fact]
+    public void Only_points_are_marks_of_so_many()
+    {
+        var read = Read("First name,Surname,Grade/10.00,Q. 1 /2.50,Q. 2 /7.50\nAna,P,10.00,2.50,7.50\nEino,R.,2.50,1.25,-\n");
+        read.Questions.ShouldAllBe(q => q.OnlyPoints);
+        read.Questions[0].Answers.Select(a => a.Written.Share).ShouldBe([1m, 0.5m]);
+        read.Questions[1].Answers.Select(a => a.Written.Share).ShouldBe([1m]);
+    }
+
+    [Fact]
+    public void Without_names_nobody_is_known()
+    {
+        var read = Read("Timestamp,How was the week?,What was hard?\n2026-11-02 10:12:05,4,the tides\n2026-11-02 10:12:40,5,nothing\n");
+        read.Anonymous.ShouldBeTrue();
+        read.Questions.ShouldAllBe(q => q.Answers.All(a => a.Name.Length == 0));
+    }
+
+    /// <summary>What is wrong is said of the row that it is wrong in.</summary>
+    [Theory]
+    [InlineData("2026-11-02 10:12:05,,down", "has no name.")]
+    [InlineData("2026-11-02 23:12:05,Ana P,down", "was answered at 2026-11-02 23:12, which is not in this lesson.")]
+    [InlineData("soon,Ana P,down", "has the time “soon”, which cannot be read. Write it as 2026-11-23 09:31:00.")]
+    public void A_row_that_cannot_be_taken(string row, string problem) =>
+        Read($"Timestamp,Your name,Which way does the needle go?\n2026-11-02 10:12:05,Eino R.,down\n2026-11-02 10:12:06,Eino R.,down\n2026-11-02 10:12:07,Eino R.,down\n2026-11-02 10:12:08,Eino R.,down\n{row}\n").People[^1].Problems.ShouldBe([problem]);
+
+    [Fact]
+    public void Answers_of_another_day_are_of_another_lesson() =>
+        Read("Timestamp,Your name,Which way does the needle go?\n2026-10-05 10:12:05,Eino R.,down\n").Problems.Single().ShouldContain("another lesson");
+
+    [Theory]
+    [InlineData("Name,Joined,Left\nAna P,2026-11-02 09:28:00,2026-11-02 10:20:00\nEino R.,2026-11-02 09:31:00,2026-11-02 10:20:00\n", FileKind.Attendance)]
+    [InlineData("Name,Minutes\nAna P,47\nEino R.,12\n", FileKind.Attendance)]
+    [InlineData("Time,From,To,Message\n09:41:22,Ana P,Everyone,why does the wind back here?\n09:41:40,Eino R.,Everyone,because a low passes north of us\n", FileKind.Chat)]
+    public void What_is_no_answer(string text, FileKind kind) => CouldBe(text).ShouldBe([kind]);
+
+    [Fact]
+    public void Columns_can_be_put_right()
+    {
+        var read = Read("a,b,c\nAna P,down,1013\nEino R.,down,1000\n", new Dictionary<string, int> { ["name"] = 0 });
+        read.Questions.Select(q => q.Text).ShouldBe(["b", "c"]);
+    }
+}
