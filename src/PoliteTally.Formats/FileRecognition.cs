@@ -25,7 +25,12 @@ public static class FileRecognition
             }
         }
 
-        var answers = Try(() => AnswersFile.Read(bytes, null, zone, lessonFrom, lessonTo, isNameHere));
+        if (Quietly(() => PeopleFile.Read(bytes, zone, lessonFrom, lessonTo, isNameHere)) is { IsOne: true })
+        {
+            return [FileKind.People];
+        }
+
+        var answers = Quietly(() => AnswersFile.Read(bytes, null, zone, lessonFrom, lessonTo, isNameHere));
         var isAnswers = answers is { Problems: [], IsEven: true } && answers.Questions.Any(q => q.Answers.Count > 0) && IsMostlyRight(answers.People.Select(p => p.Problems));
         if (isAnswers && answers!.IsClear)
         {
@@ -48,7 +53,7 @@ public static class FileRecognition
             _ => throw problem ?? new FormatProblem("What this file tells is not known. Bring in an attendance list, a saved chat, answers to questions, captions, or a list of who was there."),
         };
 
-        // What one reader cannot read, another may.
+        // What one reader cannot read, another may. What lists and chats lack is said if nothing is known.
         T? Try<T>(Func<T> read)
             where T : class
         {
@@ -61,6 +66,15 @@ public static class FileRecognition
                 problem ??= failure;
                 return null;
             }
+        }
+
+        T? Quietly<T>(Func<T> read)
+            where T : class
+        {
+            var before = problem;
+            var found = Try(read);
+            problem = before;
+            return found;
         }
     }
 

@@ -4,6 +4,7 @@ using NodaTime;
 using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Merging;
 using PoliteTally.Core.Names;
 using PoliteTally.Formats;
@@ -37,6 +38,8 @@ internal sealed record ReadFile(
     FileKind? Kind, IReadOnlyList<FileKind> CouldBe, IReadOnlyList<Column> Columns, bool NamesZone, DateTimeZone Zone, IReadOnlyList<FileRow> Rows, int LeftOut,
     IReadOnlyList<string> Problems, IReadOnlyList<string> Unclear, IReadOnlyList<string> Remarks, IReadOnlyList<ShownName> People, IReadOnlyList<(Instant At, Act Act)> Acts)
 {
+    private const string WhenWasIt = "A list of people is of one moment: say when it was seen.";
+
     /// <summary>SHA-256 of the file, in hexadecimal.</summary>
     public required string Fingerprint { get; init; }
 
@@ -45,6 +48,9 @@ internal sealed record ReadFile(
 
     /// <summary>The questions that answers could be to.</summary>
     public IReadOnlyList<KnownQuestion> KnownQuestions { get; init; } = [];
+
+    /// <summary>Whether its names were read from a picture, so that none of them is taken without asking.</summary>
+    public bool IsPicture { get; init; }
 
     /// <summary>Names of those who teach here: they are nobody of the class.</summary>
     public IReadOnlySet<string> Staff { get; init; } = new HashSet<string>();
@@ -64,13 +70,14 @@ internal sealed record ReadFile(
         bool isNameHere(string name) => open.MatchOf(new ShownName(name)).Certainty != Certainty.Unknown;
         var couldBe = sent.Chosen<FileKind?>("kind") is { } said ? [said] : FileRecognition.CouldBe(sent.Bytes, zone, from, to, isNameHere);
         var fingerprint = Convert.ToHexString(SHA256.HashData(sent.Bytes));
-        var id = DerivedId.Of($"{open.Lesson.Id}\n{fingerprint}\n{string.Join(",", couldBe)}\n{zone.Id}\n{string.Join(",", sent.Mapping?.OrderBy(m => m.Key, StringComparer.Ordinal).Select(m => $"{m.Key}={m.Value}") ?? [])}\n{sent.Decided["questions"]}");
+        var id = DerivedId.Of($"{open.Lesson.Id}\n{fingerprint}\n{string.Join(",", couldBe)}\n{zone.Id}\n{string.Join(",", sent.Mapping?.OrderBy(m => m.Key, StringComparer.Ordinal).Select(m => $"{m.Key}={m.Value}") ?? [])}\n{sent.Decided["questions"]}\n{sent.Decided["at"]}");
         var read = couldBe switch
         {
             [FileKind.Attendance] => OfList(AttendanceFile.Read(sent.Bytes, sent.Mapping, zone, from, to), open, zone, fingerprint, id),
             [FileKind.Captions] => OfCaptions(CaptionsFile.Read(sent.Bytes, zone, open.Times.ActualStart ?? from), zone, fingerprint, id),
             [FileKind.Chat] => OfChat(ChatFile.Read(sent.Bytes, sent.Mapping, zone, from), zone, fingerprint, id),
             [FileKind.Answers] => OfAnswers(AnswersFile.Read(sent.Bytes, sent.Mapping, zone, from, to, isNameHere), sent.Chosen<List<QuestionChoice>>("questions"), open, zone, fingerprint, id),
+            [FileKind.People] => OfPeople(PeopleFile.Read(sent.Bytes, zone, from, to, isNameHere), sent, zone, fingerprint, id),
             _ => new ReadFile(null, couldBe, [], true, zone, [], 0, [], [], [], [], []) { Fingerprint = fingerprint, Id = id },
         };
         var staff = await db.LessonKeys.AsNoTracking().Where(k => k.LessonId == open.Lesson.Id).Select(k => k.Name).ToListAsync();
@@ -86,7 +93,7 @@ internal sealed record ReadFile(
     public IReadOnlyList<NewEntry> Entries(string name, IReadOnlyList<NameMatch> matches, Instant now) =>
     [
         .. Acts.Select((a, i) => new NewEntry(DerivedId.Of($"{Id}\n{i}"), a.At, a.Act, Id)),
-        .. AttendanceEntries.Sure(matches, Staff).Select(act => new NewEntry(DerivedId.Of($"{Id}\n{ActJson.Write(act)}"), now, act, Id)),
+        .. AttendanceEntries.Sure(IsPicture ? [] : matches, Staff).Select(act => new NewEntry(DerivedId.Of($"{Id}\n{ActJson.Write(act)}"), now, act, Id)),
         new NewEntry(Id, now, new FileBroughtIn(Kind!.Value, name, Rows.Count(r => r.Problems.Count == 0), Fingerprint)),
     ];
 
@@ -122,6 +129,16 @@ internal sealed record ReadFile(
             table.Problems, [.. taken.Select(t => t.Doubt).OfType<string>()], table.Remarks,
             table.Anonymous ? [] : [.. table.Questions.SelectMany(q => q.Answers).Select(AnswerEntries.PersonOf)], [.. taken.SelectMany(t => t.Acts)])
         { Fingerprint = fingerprint, Id = id, Questions = [.. taken.Select(t => t.Line)], KnownQuestions = entries.Known };
+    }
+
+    private static ReadFile OfPeople(PeoplePreview list, SentFile sent, DateTimeZone zone, string fingerprint, Guid id)
+    {
+        var at = sent.Chosen<Instant?>("at") ?? list.At;
+        var usable = list.Rows.Where(r => r.Problems.Count == 0).ToList();
+        return new ReadFile(
+            FileKind.People, [FileKind.People], [], true, zone, [.. list.Rows.Select(r => new FileRow(r.Row, r.Name, at, null, null, null, r.Problems))], list.LeftOut,
+            [], at is null ? [WhenWasIt] : [], [], [.. usable.Select(r => new ShownName(r.Name))], at is { } moment ? [.. usable.Select(r => (moment, (Act)new Seen(r.Name)))] : [])
+        { Fingerprint = fingerprint, Id = id, IsPicture = sent.Decided["picture"] == "true" };
     }
 
     private static ReadFile OfCaptions(CaptionsPreview captions, DateTimeZone zone, string fingerprint, Guid id) => new(

@@ -5,6 +5,7 @@ import ColumnChooser from '../../ui/ColumnChooser.vue'
 import { count, hour, minutes } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
 import { kinds, rowsIn, type Decided } from './files'
+import QuestionsOfFile from './QuestionsOfFile.vue'
 
 /** A file that cannot be brought in without a word of the teacher: what is asked, what was read, and how to put it right. */
 const props = defineProps<{ file: File; look: Schemas['FileLook'] }>()
@@ -35,6 +36,19 @@ const fields: Record<Schemas['FileKind'], { name: string; label: string }[]> = {
     ...time,
   ],
   captions: [],
+  answers: [
+    { name: 'name', label: 'who answered' },
+    { name: 'given', label: 'given name' },
+    { name: 'family', label: 'family name' },
+    { name: 'time', label: 'when' },
+    ...time,
+    { name: 'number', label: 'student number' },
+    { name: 'question', label: 'the question (a row an answer)' },
+    { name: 'answer', label: 'the answer (a row an answer)' },
+    { name: 'points', label: 'points' },
+    { name: 'try', label: 'number of the try' },
+  ],
+  people: [],
 }
 const zones = computed(() => [...new Set([props.look.timeZone, ...Intl.supportedValuesOf('timeZone')])].sort())
 /** What its columns are taken for now, as a decision. */
@@ -60,9 +74,18 @@ const rezone = (event: Event) => emit('decide', { zone: (event.target as HTMLSel
       >{{ d }} <button class="press" @click="emit('decide', { sure: true })">It is of this class</button></Notice
     >
     <Notice v-if="look.unclear.length" tone="wrong">
-      {{ look.unclear.join(' ') }} Say below what its columns are, or
-      <button class="press" @click="emit('decide', { mapping: taken })">read it so</button>
+      {{ look.unclear.join(' ') }}
+      <template v-if="!look.questions.length"
+        >Say below what its columns are, or
+        <button class="press" @click="emit('decide', { mapping: taken })">read it so</button></template
+      >
     </Notice>
+    <QuestionsOfFile
+      v-if="look.questions.length"
+      :questions="look.questions"
+      :known="look.knownQuestions"
+      @take="(questions) => emit('decide', { questions })"
+    />
     <Notice v-for="remark in look.remarks" :key="remark">{{ remark }}</Notice>
     <template v-if="look.wrong.length">
       <Notice tone="wrong">{{ count(look.wrong.length, 'row') }} cannot be read.</Notice>

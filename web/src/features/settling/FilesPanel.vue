@@ -48,12 +48,12 @@ defineExpose({ waiting })
         several
         accept=".csv,.txt,.tsv,.json,.xlsx,.vtt,.srt,text/*,application/json"
         what="what your meeting program saved"
-        hint="The attendance list, the saved chat, captions; one or several at once. Each is known by what is in it."
+        hint="The attendance list, the saved chat, quiz answers, captions, a list of people; one or several at once. Each is known by what is in it."
         @file="take"
       />
       <p v-if="demo && !files.length && !dropped.length" class="mt-2 text-small text-ink-soft">
-        The demo school left them in the data folder, demo-files: attendance-lesson-13.csv, chat-lesson-13.txt and
-        captions-lesson-13.vtt.
+        The demo school left them in the data folder, demo-files: attendance-lesson-13.csv, chat-lesson-13.txt,
+        answers-lesson-13.csv, captions-lesson-13.vtt and people-lesson-13.png.
       </p>
     </template>
   </div>

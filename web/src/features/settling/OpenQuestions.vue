@@ -25,6 +25,8 @@ const kindName: Record<Schemas['Asks'], string> = {
   whoseName: 'of names',
   whichStatus: 'of the register',
   wasItATurn: 'of turns',
+  howItEnded: 'of how turns ended',
+  whichAnswer: 'of answers',
   whatMessages: 'of messages',
 }
 

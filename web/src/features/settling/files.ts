@@ -7,17 +7,35 @@ type View = Schemas['SettlingView']
 type Kind = Schemas['FileKind']
 
 /** What a kind of file is called. */
-export const kinds: Record<Kind, string> = { attendance: 'attendance list', chat: 'saved chat', captions: 'captions' }
+export const kinds: Record<Kind, string> = {
+  attendance: 'attendance list',
+  chat: 'saved chat',
+  captions: 'captions',
+  answers: 'answers',
+  people: 'list of people',
+}
 
 /** What is counted in a file of a kind. */
 const rowsOf: Record<Kind, [string, string]> = {
   attendance: ['row', 'rows'],
   chat: ['message', 'messages'],
   captions: ['stretch of speech', 'stretches of speech'],
+  answers: ['row', 'rows'],
+  people: ['name', 'names'],
 }
 
 /** "31 rows", "28 messages". */
 export const rowsIn = (kind: Kind, rows: number) => count(rows, ...rowsOf[kind])
+
+/** What is said of a question in a table of answers. */
+export interface QuestionChoice {
+  place: number
+  /** The question of the lesson or of its plan that it is; null for one of its own. */
+  as: string | null
+  leave: boolean
+  right: string[]
+  byPoints: boolean
+}
 
 /** What was decided about a file that is being looked at. */
 export interface Decided {
@@ -26,6 +44,7 @@ export interface Decided {
   zone?: string
   leaveOut?: boolean
   sure?: boolean
+  questions?: QuestionChoice[]
 }
 
 /** A file that was dropped and is not brought in yet. */
@@ -45,11 +64,12 @@ export const asksSomething = ({ look, decided }: Dropped) =>
   (look.doubts.length > 0 && !decided.sure) ||
   (look.wrong.length > 0 && !decided.leaveOut)
 
-const formOf = ({ kind, mapping, zone, leaveOut, sure }: Decided) => {
+const formOf = ({ kind, mapping, zone, leaveOut, sure, questions }: Decided) => {
   const form: Record<string, string> = { leaveOut: String(leaveOut ?? false), sure: String(sure ?? false) }
   if (kind) form.kind = JSON.stringify(kind)
   if (mapping) form.mapping = JSON.stringify(mapping)
   if (zone) form.zone = zone
+  if (questions) form.questions = JSON.stringify(questions)
   return form
 }
 
@@ -109,6 +129,7 @@ const acts: Record<NonNullable<Schemas['TraceKind']>, string> = {
   speech: 'turn',
   turnEnd: 'turn',
   length: 'length',
+  answer: 'answer',
 }
 
 /** How the clock of a file goes, and how that is known. */

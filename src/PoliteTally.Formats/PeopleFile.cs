@@ -1,0 +1,108 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using NodaTime;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Text;
+
+namespace PoliteTally.Formats;
+
+/// <summary>A name in a list of people.</summary>
+/// <param name="Row">The line, from 1.</param>
+/// <param name="Problems">What is wrong with it; empty if it can be taken.</param>
+public sealed record PersonRow(int Row, string Name, IReadOnlyList<string> Problems);
+
+/// <summary>A list of who was there at one moment, as it would be brought in.</summary>
+/// <param name="Rows">The names, each once.</param>
+/// <param name="At">When it was seen, if it says so.</param>
+/// <param name="LeftOut">How many of its lines name nobody: how many they are, what stands beside every name.</param>
+/// <param name="IsOne">Whether it looks like one: most of its lines are names, and many of them of this class.</param>
+public sealed record PeoplePreview(IReadOnlyList<PersonRow> Rows, Instant? At, int LeftOut, bool IsOne);
+
+/// <summary>Reads lists of people: names one a line or in cells, as they are copied from a window or read from a picture of one.</summary>
+public static partial class PeopleFile
+{
+    /// <summary>The most names that are read: 2,000.</summary>
+    public const int MostNames = 2000;
+
+    // Of a list of this class so many are of it: a picture is read with mistakes.
+    private const double ShareOfClass = 0.4;
+
+    // What stands this often is a word beside each name, not somebody.
+    private const int OftenIsNobody = 3;
+
+    /// <summary>Reads a list of people.</summary>
+    /// <param name="bytes">The text, or a workbook with names in its cells.</param>
+    /// <param name="zone">The zone of times that do not name theirs.</param>
+    /// <param name="lessonFrom">When the lesson was to begin.</param>
+    /// <param name="lessonTo">When the lesson was to end.</param>
+    /// <param name="isNameHere">Whether somebody of the class may be called so.</param>
+    /// <exception cref="FormatProblem">It cannot be read, or has no names.</exception>
+    public static PeoplePreview Read(byte[] bytes, DateTimeZone zone, Instant lessonFrom, Instant lessonTo, Func<string, bool> isNameHere)
+    {
+        var cells = CellsOf(bytes);
+        var often = cells.Where(c => !isNameHere(c.Text)).CountBy(c => Columns.Fold(c.Text)).Where(c => c.Value >= OftenIsNobody).Select(c => c.Key).ToHashSet();
+        var (names, leftOut, at) = (new List<PersonRow>(), 0, (Instant?)null);
+        foreach (var (row, text) in cells)
+        {
+            if (MomentIn(text) is { } moment)
+            {
+                at ??= moment;
+            }
+            else if (NameIn(text) is not { } name || often.Contains(Columns.Fold(text)) || (names.Count == 0 && AttendanceColumns.IsHeading(text)))
+            {
+                leftOut++;
+            }
+            else if (!names.Exists(n => n.Name == name))
+            {
+                names.Add(new PersonRow(row, name.Length > TextLimits.LongestName ? name[..20] : name, name.Length > TextLimits.LongestName
+                    ? [$"has a name of {name.Length.ToString("N0", CultureInfo.InvariantCulture)} letters; at most {TextLimits.LongestName} are a name."]
+                    : []));
+            }
+        }
+
+        return names.Count == 0 ? throw new FormatProblem("No names are found in this list. It needs a name in each line.")
+            : names.Count > MostNames ? throw new FormatProblem($"This list has {names.Count} names; at most {MostNames:N0} can be read.")
+            : new PeoplePreview(
+                names, at, leftOut,
+                names.Count >= 2 && names.Count(n => n.Name.Any(char.IsDigit)) * 3 <= names.Count && names.Count(n => isNameHere(n.Name)) >= ShareOfClass * names.Count);
+
+        Instant? MomentIn(string text) =>
+            Clock().IsMatch(text) && TimeText.Read([text], lessonFrom.InZone(zone).LocalDateTime, zone).Times[0] is { } moment
+            && moment > lessonFrom - Duration.FromHours(1) && moment < lessonTo + Duration.FromHours(1) ? moment : null;
+    }
+
+    private static List<(int Row, string Text)> CellsOf(byte[] bytes)
+    {
+        if (Archive.IsOne(bytes))
+        {
+            return [.. Workbook.Sheets(bytes, MostNames)[0].Rows.SelectMany(r => r.Cells.Where(c => c.Length > 0).Select(c => (r.Number, c)))];
+        }
+
+        FileSize.Check(bytes.Length, "Save only the names and bring in those.");
+        var text = Table.TextOf(bytes).Text;
+        var lines = text.Split('\n').Select((line, i) => (Row: i + 1, Text: line)).Where(l => !string.IsNullOrWhiteSpace(l.Text)).ToList();
+        // Names in one line stand between commas; in a list of lines a comma is part of a name.
+        char[] between = lines.Count == 1 ? ['\t', ';', '|', ','] : ['\t', ';', '|'];
+        return [.. lines.SelectMany(l => l.Text.Split(between, StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(c => (l.Row, c)))];
+    }
+
+    // Without the number of the line, a bullet, and what is said of somebody behind the name.
+    private static string? NameIn(string text)
+    {
+        var name = CleanText.Of(Before().Replace(Behind().Replace(text, ""), ""));
+        return name.Count(char.IsLetter) < 2 || Counted().IsMatch(text) ? null : name;
+    }
+
+    [GeneratedRegex(@"^\s*(?:\d{1,3}\s*[.)]\s+|[-–—•·*+>▪●○◦»]+\s*)")]
+    private static partial Regex Before();
+
+    // “(you)”, “(host, me)”: one or two short words of the program; what a student says of themselves is a name's part, so only known roles go.
+    [GeneratedRegex(@"\s*[(\[](?:(?:host|co-host|cohost|you|me|organiser|organizer|presenter|moderator|teacher|ich|du|vous|moi|tú|yo)(?:,\s*)?)+[)\]]\s*$", RegexOptions.IgnoreCase)]
+    private static partial Regex Behind();
+
+    [GeneratedRegex(@"^[^\d]*[(\[:]\s*\d{1,4}\s*[)\]]?\s*$")]
+    private static partial Regex Counted();
+
+    [GeneratedRegex(@"^\s*\d{1,2}[:.]\d{2}(?:[:.]\d{2})?(?:\s*[AaPp]\.?[Mm]\.?)?\s*$")]
+    private static partial Regex Clock();
+}
