@@ -73,6 +73,7 @@ internal static class BeforeLessons
         Plan(weather, 5, Plans.AWeeksObservations);
         Plan(weather, 10, Plans.BarometerQuiz);
         Plan(weather, 11, Plans.ReadingATideTable);
+        Plan(weather, 13, Plans.TidesInTheSound);
         Plan(weather, 14, Plans.WhyTheWindBacks);
         Plan(weather, 15, Plans.FogAndHaar(students, pictures));
         Plan(weather, 16, Plans.WeatherDiary);

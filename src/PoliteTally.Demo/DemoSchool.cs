@@ -76,7 +76,7 @@ public static class DemoSchool
             db.Series.Add(weekly);
             BeforeLessons.Prepare(weather, botany, lessons, db, dataFolder, now);
             LiveThreads.Tell(weather, lessons);
-            AnsweredQuestions.Tell(weather, lessons);
+            AnsweredQuestions.Tell(weather, lessons, Zone);
             GivePasses(weather, new Passes(Path.Combine(dataFolder, "keys")), now);
             db.KnownNames.AddRange(WeatherAndTides.KnownNames(weather, now));
             db.Lessons.AddRange(lessons.Select(l => l.Lesson));
@@ -184,4 +184,4 @@ internal sealed record DemoClass(SchoolClass Class, IReadOnlyList<Student> Stude
 internal sealed record Visit(string Name, Instant Joined, Instant Left);
 
 /// <summary>A lesson, what happened in it, and what waits as a file.</summary>
-internal sealed record DemoLesson(Lesson Lesson, Script Script, IReadOnlyList<WaitingFile> Waiting);
+internal sealed record DemoLesson(Lesson Lesson, Script Script, List<WaitingFile> Waiting);

@@ -161,6 +161,19 @@ internal static class Plans
         ],
     };
 
+    /// <summary>Lesson 13, which ends with three questions in the school's form.</summary>
+    public static Plan TidesInTheSound => new()
+    {
+        Stages = [Stage("Hands and readings", 8, "Water mark and time, one after the other."), Stage("Through the sound", 32, "Why does the stream turn before the water does?"), Stage("Looking back", 10, "The first question here, then all three in the school's form.")],
+        Points = [Point("When the stream turns"), Point("What the moon has to do with it")],
+        Questions =
+        [
+            Quiz(QuestionKind.SingleChoice, "How long is it from one high water to the next?", Option("about six hours"), Option("about twelve and a half hours", true), Option("about a day")),
+            Quiz(QuestionKind.TrueFalse, "At neap tides the water rises highest.", Option("true"), Option("false", true)),
+            new() { Id = Guid.CreateVersion7(), Kind = QuestionKind.Number, Purpose = QuestionPurpose.Quiz, Text = "How many tides does the sound have in a week?", Target = 14, Tolerance = 1 },
+        ],
+    };
+
     /// <summary>Lesson 5: how the week was, without names.</summary>
     public static Plan AWeeksObservations => new()
     {

@@ -4,6 +4,7 @@ using NodaTime;
 using NodaTime.Text;
 using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
+using PoliteTally.Core.Questions;
 using PoliteTally.Formats;
 using PoliteTally.Store.Model;
 
@@ -11,6 +12,11 @@ namespace PoliteTally.Demo;
 
 /// <summary>A file that waits beside a lesson.</summary>
 internal sealed record WaitingFile(string Name, byte[] Bytes);
+
+/// <summary>What somebody put into the school's form.</summary>
+/// <param name="Name">The name as they typed it.</param>
+/// <param name="Answers">What they answered, question by question.</param>
+internal sealed record FilledForm(Instant At, string Name, IReadOnlyList<string> Answers);
 
 /// <summary>What the meeting program saved of a lesson that is to be settled, with the faults that such files have.</summary>
 internal static class WaitingFiles
@@ -29,6 +35,17 @@ internal static class WaitingFiles
             SafeCsv.Write(["Name", "Joined", "Left"], visits.Select(v => (IReadOnlyList<string>)[v.Name, Local(v.Joined), Local(v.Left)])));
 
         string Local(Instant at) => time.Format((at + ahead).InZone(zone).LocalDateTime);
+    }
+
+    /// <summary>Answers in the school's form, a row each.</summary>
+    public static WaitingFile Answers(int lesson, IReadOnlyList<Question> questions, IReadOnlyList<FilledForm> forms, DateTimeZone zone)
+    {
+        var time = LocalDateTimePattern.CreateWithInvariantCulture("dd/MM/uuuu HH:mm:ss");
+        return new WaitingFile(
+            $"answers-lesson-{lesson}.csv",
+            SafeCsv.Write(
+                ["Submitted", "Your name", .. questions.Select(q => q.Text)],
+                forms.OrderBy(f => f.At).Select(f => (IReadOnlyList<string>)[time.Format(f.At.InZone(zone).LocalDateTime), f.Name, .. f.Answers])));
     }
 
     /// <summary>A saved chat as text: what students wrote, what the teacher did, a word to her alone, and what the program noted itself.</summary>

@@ -1,3 +1,4 @@
+using System.Globalization;
 using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Chat;
@@ -269,6 +270,9 @@ internal static class WeatherAndTides
                 WaitingFiles.Chat(number, script, WaitingFiles.Told(saved, taps: 9, script, weather.Students, s => came[s].Name), zone),
                 WaitingFiles.Captions(
                     number, script, [weather.Called("Juno"), weather.Called("Kensa"), weather.Called("Barney")], s => came[s].Name, weather.Students, Duration.FromMinutes(2)),
+                new WaitingFile($"people-lesson-{number}.png", PeoplePicture.Of(
+                    script.At(25).InZone(zone).ToString("HH:mm", CultureInfo.InvariantCulture),
+                    [.. visits.Where(v => v.Joined < script.At(25) && v.Left > script.At(25)).Select(v => v.Name).Order(StringComparer.OrdinalIgnoreCase)])),
             ]);
         }
 
