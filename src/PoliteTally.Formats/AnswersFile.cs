@@ -124,7 +124,7 @@ public static class AnswersFile
 
         AnswerRow RowOf(TableRow row, AnswersRow person, string written, decimal? share) => new(
             row.Number, anonymous ? "" : person.Name, Columns.OrNull(Columns.Cell(row, fields, "number")), Columns.Cell(row, fields, "email") is var mail && mail.Contains('@') ? mail : null,
-            new AnswerWritten(written, share), person.At);
+            new AnswerWritten(AsMeant(written), share), person.At);
 
         // Of several tries of one person the last one.
         IReadOnlyList<AnswerRow> Last(IEnumerable<(string Who, AnswerRow Answer)> answers) => anonymous
@@ -179,6 +179,9 @@ public static class AnswersFile
 
     private static bool IsEven(Table table) =>
         table.HeadingsKnown && table.Headings.Count > 1 && table.Rows.Count(r => r.Cells.Count == table.Headings.Count) >= CellContent.Most * table.Rows.Count;
+
+    // So that a spreadsheet takes it for no formula, some programs write an apostrophe before it.
+    private static string AsMeant(string cell) => cell is ['\'', '=' or '+' or '-' or '@', ..] ? cell[1..] : cell;
 
     // Programs write a dash where nothing was answered.
     private static bool IsAnswer(string cell) => cell.Length > 0 && cell is not ("-" or "–" or "N/A" or "n/a");

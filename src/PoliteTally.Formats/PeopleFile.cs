@@ -39,7 +39,7 @@ public static partial class PeopleFile
     /// <exception cref="FormatProblem">It cannot be read, or has no names.</exception>
     public static PeoplePreview Read(byte[] bytes, DateTimeZone zone, Instant lessonFrom, Instant lessonTo, Func<string, bool> isNameHere)
     {
-        var cells = CellsOf(bytes);
+        var cells = WithoutBadges(CellsOf(bytes));
         var often = cells.Where(c => !isNameHere(c.Text)).CountBy(c => Columns.Fold(c.Text)).Where(c => c.Value >= OftenIsNobody).Select(c => c.Key).ToHashSet();
         var (names, leftOut, at) = (new List<PersonRow>(), 0, (Instant?)null);
         foreach (var (row, text) in cells)
@@ -86,6 +86,11 @@ public static partial class PeopleFile
         return [.. lines.SelectMany(l => l.Text.Split(between, StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(c => (l.Row, c)))];
     }
 
+    // In a picture a badge stands before each name, and is read as some letter or sign.
+    private static List<(int Row, string Text)> WithoutBadges(List<(int Row, string Text)> cells) => cells.Count(c => Badge().IsMatch(c.Text)) * 2 < cells.Count
+        ? cells
+        : cells.ConvertAll(c => (c.Row, Badge().Replace(c.Text, "")));
+
     // Without the number of the line, a bullet, and what is said of somebody behind the name.
     private static string? NameIn(string text)
     {
@@ -99,6 +104,10 @@ public static partial class PeopleFile
     // “(you)”, “(host, me)”: one or two short words of the program; what a student says of themselves is a name's part, so only known roles go.
     [GeneratedRegex(@"\s*[(\[](?:(?:host|co-host|cohost|you|me|organiser|organizer|presenter|moderator|teacher|ich|du|vous|moi|tú|yo)(?:,\s*)?)+[)\]]\s*$", RegexOptions.IgnoreCase)]
     private static partial Regex Behind();
+
+    // One letter, or a sign with whatever hangs on it; never two letters, which may be somebody's name.
+    [GeneratedRegex(@"^\s*(?:\p{L}\.?|[^\p{L}\d\s(]{1,3}\p{L}?|\p{L}[^\p{L}\d\s.'’-]{1,2})\s+(?=\S)")]
+    private static partial Regex Badge();
 
     [GeneratedRegex(@"^[^\d]*[(\[:]\s*\d{1,4}\s*[)\]]?\s*$")]
     private static partial Regex Counted();

@@ -227,21 +227,8 @@ public static class Application
             SuppressDiagnosticsCallback = handled => handled.Exception is BadHttpRequestException or FormatProblem or NotSupportedException { Source: "System.Text.Json" },
         });
         app.UseStatusCodePages();
-        app.UseSecurityHeaders(new HeaderPolicyCollection()
-            .AddFrameOptionsDeny()
-            .AddContentTypeOptionsNoSniff()
-            .AddReferrerPolicyNoReferrer()
-            .AddCrossOriginOpenerPolicy(policy => policy.SameOrigin())
-            .AddPermissionsPolicy(policy => policy.AddCamera().None())
-            .AddContentSecurityPolicy(policy =>
-            {
-                policy.AddDefaultSrc().Self();
-                policy.AddImgSrc().Self().Data();
-                policy.AddObjectSrc().None();
-                policy.AddBaseUri().Self();
-                policy.AddFormAction().Self();
-                policy.AddFrameAncestors().None();
-            }));
+        app.UseWhen(context => !ReadsPictures(context), pages => pages.UseSecurityHeaders(Headers(readsPictures: false)));
+        app.UseWhen(ReadsPictures, reader => reader.UseSecurityHeaders(Headers(readsPictures: true)));
         // What ships with the application, for slow lines; answers of the API hold secrets beside what others wrote, and go as they are.
         app.UseWhen(context => !context.Request.Path.StartsWithSegments("/api"), files => files.UseResponseCompression());
         app.UseDefaultFiles();
@@ -261,6 +248,29 @@ public static class Application
         app.UseAuthorization();
         app.UseRateLimiter();
     }
+
+    // A worker goes by what is sent with it, so pages may run no more than before.
+    private static bool ReadsPictures(HttpContext context) => context.Request.Path.StartsWithSegments("/assets/reading");
+
+    private static HeaderPolicyCollection Headers(bool readsPictures) => new HeaderPolicyCollection()
+        .AddFrameOptionsDeny()
+        .AddContentTypeOptionsNoSniff()
+        .AddReferrerPolicyNoReferrer()
+        .AddCrossOriginOpenerPolicy(policy => policy.SameOrigin())
+        .AddPermissionsPolicy(policy => policy.AddCamera().None())
+        .AddContentSecurityPolicy(policy =>
+        {
+            policy.AddDefaultSrc().Self();
+            policy.AddImgSrc().Self().Data();
+            policy.AddObjectSrc().None();
+            policy.AddBaseUri().Self();
+            policy.AddFormAction().Self();
+            policy.AddFrameAncestors().None();
+            if (readsPictures)
+            {
+                policy.AddScriptSrc().Self().WasmUnsafeEval();
+            }
+        });
 
     private static void Map(WebApplication app)
     {

@@ -94,6 +94,10 @@ public sealed class AnswersFileTests
     public void What_is_no_answer(string text, FileKind kind) => CouldBe(text).ShouldBe([kind]);
 
     [Fact]
+    public void An_apostrophe_against_formulas_is_no_part_of_the_answer() =>
+        Read("Your name,How cold was it?\nAna P,'-4\n").Questions[0].Answers[0].Written.Text.ShouldBe("-4");
+
+    [Fact]
     public void Columns_can_be_put_right()
     {
         var read = Read("a,b,c\nAna P,down,1013\nEino R.,down,1000\n", new Dictionary<string, int> { ["name"] = 0 });

@@ -22,6 +22,7 @@ public sealed class PeopleFileTests
     [InlineData("cells", "Ana P\tEino R.\nSaga Eriksdotter\t\n")]
     [InlineData("under a heading", "Participants (3)\nAna P\nEino R. (you)\nSaga Eriksdotter\n")]
     [InlineData("with a word beside each", "Ana P\nmuted\nEino R.\nmuted\nSaga Eriksdotter\nmuted\n")]
+    [InlineData("read from a picture, with badges", "® Ana P\n@® Eino R.\nÆ Saga Eriksdotter\n")]
     [InlineData("twice", "Ana P\nEino R.\nAna P\nSaga Eriksdotter\n")]
     public void Layout(string what, string text)
     {

@@ -48,7 +48,12 @@ export const largestFile = 20_000_000
 export const largestFileSaid = `${largestFile / 1e6} MB`
 
 /** Sends a file with what was decided about it; to look at it, or to bring it in. */
-export async function sendFile<T>(path: string, file: File, decided: Record<string, string>): Promise<T> {
+export async function sendFile<T>(
+  path: string,
+  file: File,
+  decided: Record<string, string>,
+  signal?: AbortSignal,
+): Promise<T> {
   if (file.size > largestFile)
     throw new Problem(
       `This file is larger than ${largestFileSaid}. Save only what is needed as CSV, and bring in that.`,
@@ -57,8 +62,8 @@ export async function sendFile<T>(path: string, file: File, decided: Record<stri
   const form = new FormData()
   form.set('file', file)
   for (const [field, value] of Object.entries(decided)) form.set(field, value)
-  const response = await fetch(path, { method: 'POST', body: form }).catch(() => {
-    throw new Problem(unreachable, 0)
+  const response = await fetch(path, { method: 'POST', body: form, signal }).catch(() => {
+    throw new Problem(signal?.aborted ? 'Stopped. Nothing of it was stored.' : unreachable, 0)
   })
   const body = await response.json().catch(() => undefined)
   if (!response.ok) throw problemOf(body, response.status)

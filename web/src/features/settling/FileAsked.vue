@@ -5,10 +5,11 @@ import ColumnChooser from '../../ui/ColumnChooser.vue'
 import { count, hour, minutes } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
 import { kinds, rowsIn, type Decided } from './files'
+import MomentChoice from './MomentChoice.vue'
 import QuestionsOfFile from './QuestionsOfFile.vue'
 
 /** A file that cannot be brought in without a word of the teacher: what is asked, what was read, and how to put it right. */
-const props = defineProps<{ file: File; look: Schemas['FileLook'] }>()
+const props = defineProps<{ file: File; look: Schemas['FileLook']; day: number }>()
 const emit = defineEmits<{ decide: [more: Decided]; leave: [] }>()
 
 const time = [
@@ -75,7 +76,8 @@ const rezone = (event: Event) => emit('decide', { zone: (event.target as HTMLSel
     >
     <Notice v-if="look.unclear.length" tone="wrong">
       {{ look.unclear.join(' ') }}
-      <template v-if="!look.questions.length"
+      <MomentChoice v-if="look.kind === 'people'" :day="day" @choose="emit('decide', { at: $event })" />
+      <template v-else-if="!look.questions.length"
         >Say below what its columns are, or
         <button class="press" @click="emit('decide', { mapping: taken })">read it so</button></template
       >

@@ -19,12 +19,15 @@ const emit = defineEmits<{
         ><b>{{ kinds[f.kind] }}</b> <span class="text-small break-words text-ink-soft">{{ f.name }}</span></span
       >
       <span>
-        {{ rowsIn(f.kind, f.rows) }}<template v-if="f.from && f.to">, {{ hour(f.from) }} to {{ hour(f.to) }}</template>
+        {{ rowsIn(f.kind, f.rows)
+        }}<template v-if="f.from && f.to"
+          >, {{ hour(f.from) }}<template v-if="hour(f.to) !== hour(f.from)"> to {{ hour(f.to) }}</template></template
+        >
       </span>
       <i v-if="f.takenOutBy" class="text-ink-soft">taken out: it counts for nothing</i>
       <span v-else>
-        {{ clockOf(f) }}
-        <ClockChoice v-if="!locked" :file="f" @choose="emit('clock', f.id, $event)" />
+        {{ f.kind === 'people' ? 'a roll call of that moment' : clockOf(f) }}
+        <ClockChoice v-if="!locked && f.kind !== 'people'" :file="f" @choose="emit('clock', f.id, $event)" />
       </span>
       <span class="text-ink-soft">{{ f.known && !f.takenOutBy ? `${f.known} known already` : '' }}</span>
       <button

@@ -4,16 +4,23 @@ import FileDrop from '../../ui/FileDrop.vue'
 import Notice from '../../ui/Notice.vue'
 import FileAsked from './FileAsked.vue'
 import FilesBroughtIn from './FilesBroughtIn.vue'
+import PasteBox from './PasteBox.vue'
 import { asksSomething, useFiles } from './files'
 
 /** Everything that other programs saved of a lesson: dropped together or one by one, told apart by what is in it. */
-const props = defineProps<{ id: string; files: Schemas['FileIn'][]; locked: boolean; demo: boolean }>()
+const props = defineProps<{
+  id: string
+  files: Schemas['FileIn'][]
+  locked: boolean
+  demo: boolean
+  span: { from: number; to: number }
+}>()
 const emit = defineEmits<{
   done: [view: Schemas['SettlingView']]
   strike: [entry: string, text: string]
   clock: [file: string, aheadSeconds: number | null]
 }>()
-const { dropped, take, decide, leave, waiting } = useFiles(props.id, (view) => emit('done', view))
+const { dropped, take, decide, leave, waiting } = useFiles(props.id, props.span, (view) => emit('done', view))
 defineExpose({ waiting })
 </script>
 
@@ -30,6 +37,8 @@ defineExpose({ waiting })
       <div v-for="(one, i) in dropped" :key="i" class="mt-3">
         <p v-if="one.busy" role="status">
           <b>{{ one.file.name }}</b> is being read…
+          <template v-if="one.progress !== undefined">{{ Math.round(one.progress * 100) }} %</template>
+          <button class="quiet ml-3" @click="one.stop.abort()">Stop</button>
         </p>
         <Notice v-else-if="one.problem" tone="wrong"
           ><b>{{ one.file.name }}</b
@@ -39,6 +48,7 @@ defineExpose({ waiting })
           v-else-if="one.look && asksSomething(one)"
           :file="one.file"
           :look="one.look"
+          :day="span.from"
           @decide="decide(one, $event)"
           @leave="leave(one)"
         />
@@ -46,11 +56,12 @@ defineExpose({ waiting })
       <FileDrop
         class="mt-3 max-w-[46rem]"
         several
-        accept=".csv,.txt,.tsv,.json,.xlsx,.vtt,.srt,text/*,application/json"
+        accept=".csv,.txt,.tsv,.json,.xlsx,.vtt,.srt,text/*,application/json,image/png,image/jpeg,image/webp"
         what="what your meeting program saved"
         hint="The attendance list, the saved chat, quiz answers, captions, a list of people; one or several at once. Each is known by what is in it."
         @file="take"
       />
+      <PasteBox class="mt-2 max-w-[46rem]" @file="take" />
       <p v-if="demo && !files.length && !dropped.length" class="mt-2 text-small text-ink-soft">
         The demo school left them in the data folder, demo-files: attendance-lesson-13.csv, chat-lesson-13.txt,
         answers-lesson-13.csv, captions-lesson-13.vtt and people-lesson-13.png.

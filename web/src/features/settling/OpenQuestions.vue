@@ -75,6 +75,11 @@ function key(event: KeyboardEvent, q: Question) {
         other</span
       >
     </div>
+    <p v-if="kinds.length" class="flex flex-wrap gap-x-6 pt-1.5 no-print">
+      <button v-for="all in kinds" :key="all[0]!.asks" class="quiet" @click="takeAll(all)">
+        take all {{ all.length }} proposals {{ kindName[all[0]!.asks] }}
+      </button>
+    </p>
     <ul>
       <li
         v-for="(q, i) in questions"
@@ -109,11 +114,6 @@ function key(event: KeyboardEvent, q: Question) {
         <span class="why">{{ q.why }}</span>
       </li>
     </ul>
-    <p v-for="all in kinds" :key="all[0]!.asks" class="pt-1 no-print">
-      <button class="quiet" @click="takeAll(all)">
-        take all {{ all.length }} proposals {{ kindName[all[0]!.asks] }}
-      </button>
-    </p>
   </section>
 </template>
 

@@ -106,6 +106,7 @@ const reopen = () => note([{ type: 'struck', entry: view.value!.settledBy! }], '
             :id="id"
             ref="files"
             :files="view.files"
+            :span="{ from: view.countedFrom, to: view.countedTo }"
             :locked="settled"
             :demo="!!session?.account?.isDemo && view.lesson.number === 13"
             @done="taken"

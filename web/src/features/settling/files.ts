@@ -45,6 +45,9 @@ export interface Decided {
   leaveOut?: boolean
   sure?: boolean
   questions?: QuestionChoice[]
+  /** When a list of people was seen. */
+  at?: number
+  picture?: boolean
 }
 
 /** A file that was dropped and is not brought in yet. */
@@ -54,6 +57,11 @@ export interface Dropped {
   look?: Look
   problem?: string
   busy: boolean
+  /** How far it is read, from 0 to 1, while that is known. */
+  progress?: number
+  /** Whether it was a picture and is the text of it now. */
+  isRead?: boolean
+  stop: AbortController
 }
 
 /** Whether something has to be said before it can be brought in. */
@@ -64,23 +72,28 @@ export const asksSomething = ({ look, decided }: Dropped) =>
   (look.doubts.length > 0 && !decided.sure) ||
   (look.wrong.length > 0 && !decided.leaveOut)
 
-const formOf = ({ kind, mapping, zone, leaveOut, sure, questions }: Decided) => {
+const formOf = ({ kind, mapping, zone, leaveOut, sure, questions, at, picture }: Decided) => {
   const form: Record<string, string> = { leaveOut: String(leaveOut ?? false), sure: String(sure ?? false) }
   if (kind) form.kind = JSON.stringify(kind)
   if (mapping) form.mapping = JSON.stringify(mapping)
   if (zone) form.zone = zone
+  if (at) form.at = JSON.stringify(at)
+  if (picture) form.picture = 'true'
   if (questions) form.questions = JSON.stringify(questions)
   return form
 }
 
+const isPicture = ({ type, name }: File) => type.startsWith('image/') || /\.(png|jpe?g|webp|gif|bmp)$/i.test(name)
+
 /** The files dropped on a lesson. What asks nothing is brought in at once, one after the other; the others wait for an answer. */
-export function useFiles(lesson: string, taken: (view: View) => void) {
+export function useFiles(lesson: string, span: { from: number; to: number }, taken: (view: View) => void) {
   const dropped: Ref<Dropped[]> = ref([])
   let last: Promise<unknown> = Promise.resolve()
 
   async function attempt(one: Dropped, action: () => Promise<void>) {
     one.busy = true
     one.problem = undefined
+    one.stop = new AbortController()
     // One after the other, so that what the first says of names is known to the next.
     last = last.then(action).catch((failure: unknown) => (one.problem = (failure as Error).message))
     await last
@@ -89,12 +102,34 @@ export function useFiles(lesson: string, taken: (view: View) => void) {
 
   const look = (one: Dropped) =>
     attempt(one, async () => {
-      one.look = await sendFile<Look>(`/api/lessons/${lesson}/files/look`, one.file, formOf(one.decided))
+      if (!one.isRead && isPicture(one.file)) await read(one)
+      one.look = await sendFile<Look>(
+        `/api/lessons/${lesson}/files/look`,
+        one.file,
+        formOf(one.decided),
+        one.stop.signal,
+      )
       if (!asksSomething(one)) await store(one)
     })
 
+  /** A picture is read here; what is sent is the text in it. */
+  async function read(one: Dropped) {
+    const { linesIn } = await import('./picture')
+    const text = await linesIn(one.file, (share) => (one.progress = share), one.stop.signal)
+    one.progress = undefined
+    if (!/\p{L}/u.test(text)) throw new Error('No text is found in this picture. Take it larger, or paste the names.')
+    one.decided = { ...one.decided, kind: 'people', picture: true, at: one.decided.at ?? momentOf(one.file) }
+    one.file = new File([text], one.file.name, { type: 'text/plain' })
+    one.isRead = true
+  }
+
+  // A picture taken during the lesson is of the moment when it was taken.
+  function momentOf(file: File) {
+    return file.lastModified >= span.from && file.lastModified <= span.to ? file.lastModified : undefined
+  }
+
   async function store(one: Dropped) {
-    taken(await sendFile<View>(`/api/lessons/${lesson}/files`, one.file, formOf(one.decided)))
+    taken(await sendFile<View>(`/api/lessons/${lesson}/files`, one.file, formOf(one.decided), one.stop.signal))
     leave(one)
   }
 
@@ -103,7 +138,7 @@ export function useFiles(lesson: string, taken: (view: View) => void) {
   }
 
   function take(file: File) {
-    dropped.value.push({ file, decided: {}, busy: true })
+    dropped.value.push({ file, decided: {}, busy: true, stop: new AbortController() })
     void look(dropped.value.at(-1)!)
   }
 
