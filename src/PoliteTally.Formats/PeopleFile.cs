@@ -64,7 +64,7 @@ public static partial class PeopleFile
             : names.Count > MostNames ? throw new FormatProblem($"This list has {names.Count} names; at most {MostNames:N0} can be read.")
             : new PeoplePreview(
                 names, at, leftOut,
-                names.Count >= 2 && names.Count(n => n.Name.Any(char.IsDigit)) * 3 <= names.Count && names.Count(n => isNameHere(n.Name)) >= ShareOfClass * names.Count);
+                names.Count >= 2 && names.Count(n => Cut().IsMatch(n.Name)) * 2 < names.Count && names.Count(n => n.Name.Any(char.IsDigit)) * 3 <= names.Count && names.Count(n => isNameHere(n.Name)) >= ShareOfClass * names.Count);
 
         Instant? MomentIn(string text) =>
             Clock().IsMatch(text) && TimeText.Read([text], lessonFrom.InZone(zone).LocalDateTime, zone).Times[0] is { } moment
@@ -108,6 +108,10 @@ public static partial class PeopleFile
     // One letter, or a sign with whatever hangs on it; never two letters, which may be somebody's name.
     [GeneratedRegex(@"^\s*(?:\p{L}\.?|[^\p{L}\d\s(]{1,3}\p{L}?|\p{L}[^\p{L}\d\s.'’-]{1,2})\s+(?=\S)")]
     private static partial Regex Badge();
+
+    // “Suharto, Dewi” is a name, “Dewi,yes” a row of a table.
+    [GeneratedRegex(@",\S")]
+    private static partial Regex Cut();
 
     [GeneratedRegex(@"^[^\d]*[(\[:]\s*\d{1,4}\s*[)\]]?\s*$")]
     private static partial Regex Counted();

@@ -42,6 +42,7 @@ public sealed class PeopleFileTests
     [Theory]
     [InlineData("Name,Minutes\nAna P,47\nEino R.,12\nSaga Eriksdotter,50\n")]
     [InlineData("09:41 Ana P: why?\n09:42 Eino R.: because\n")]
+    [InlineData("Ana P,yes\nEino R.,no\n")]
     [InlineData("somebody\nsomebody else\nnobody\n")]
     public void What_is_none(string text) => Read(text).IsOne.ShouldBeFalse();
 

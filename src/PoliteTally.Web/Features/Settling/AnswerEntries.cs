@@ -14,8 +14,8 @@ namespace PoliteTally.Web.Features.Settling;
 /// <param name="As">The question of the lesson or of its plan that it is; null for one of its own.</param>
 /// <param name="Leave">Whether it is left out.</param>
 /// <param name="Right">What is right, if it is a question of its own; empty to take taking part alone, or what the points of the file say.</param>
-/// <param name="ByPoints">Whether the points of the file count instead of marks by the key.</param>
-public sealed record QuestionChoice(int Place, Guid? As, bool Leave, IReadOnlyList<string>? Right, bool ByPoints);
+/// <param name="ByPoints">Whether the points of the file count instead of marks by the key; null where there is no key.</param>
+public sealed record QuestionChoice(int Place, Guid? As = null, bool Leave = false, IReadOnlyList<string>? Right = null, bool? ByPoints = null);
 
 /// <summary>A question in a table of answers, and what it is taken for.</summary>
 /// <param name="Written">The answers to it as they are written, each once, for the choice of what is right; empty if they are too many.</param>
@@ -57,7 +57,7 @@ internal sealed class AnswerEntries(OpenLesson open)
     public IReadOnlyList<TakenQuestion> Of(AnswersPreview table, IReadOnlyList<QuestionChoice>? chosen)
     {
         var free = Known.ToList();
-        var choices = chosen?.DistinctBy(c => c.Place).ToDictionary(c => c.Place);
+        var choices = chosen?.OfType<QuestionChoice>().DistinctBy(c => c.Place).ToDictionary(c => c.Place);
         var taken = new List<TakenQuestion>();
         foreach (var (question, place) in table.Questions.Select((q, i) => (q, i)))
         {
