@@ -10,6 +10,7 @@ using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Notes;
 using PoliteTally.Core.Plans;
 using PoliteTally.Core.Signals;
+using PoliteTally.Store;
 using PoliteTally.Web.Features.Classes;
 using PoliteTally.Web.Features.Lessons;
 using PoliteTally.Web.Features.Live;
@@ -157,6 +158,30 @@ public sealed class LiveLessonTests(AppUnderTest app) : IClassFixture<AppUnderTe
         var later = await room.Teacher.Get<ReachingView>($"/api/lessons/{next.Id}/reaching");
         later.Missing.Single(m => m.Called == "Eino").Earlier.ShouldHaveSingleItem().Outcome.ShouldBe(ContactOutcome.Reached);
         later.Missing.Single(m => m.Student == juno).Earlier.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task After_the_lesson_whoever_was_missing_is_written_to_and_an_excuse_settles_it()
+    {
+        var room = await Room("Juno");
+        await room.Tap(new LessonEnded());
+        var view = await room.Teacher.Get<ReachingView>($"/api/lessons/{room.Lesson}/reaching");
+        view.Missing.Select(m => m.Called).ShouldBe(["Eino", "Zainab"], ignoreOrder: true);
+        view.Missing.ShouldAllBe(m => m.Stands.StartsWith("absent"));
+        view.Text.ShouldContain("we missed you");
+
+        // A settled lesson takes a call of the next day, and nothing that changes a figure.
+        await room.Tap(new LessonSettled());
+        (await room.Tap(new ContactTried(room.Students["Eino"], ContactChannel.Phone, ContactOutcome.Reached, "the router"))).Refused.ShouldBeEmpty();
+        (await room.Tap(new ExcuseRecorded(room.Students["Eino"], "the router"))).Refused.ShouldHaveSingleItem().Why.ShouldContain("settled");
+        var entry = (await room.Teacher.Get<ReachingView>($"/api/lessons/{room.Lesson}/reaching")).Missing.Single(m => m.Called == "Eino");
+        entry.Attempts.ShouldHaveSingleItem().Note.ShouldBe("the router");
+        Summaries.Check(app.File).ShouldBeEmpty();
+
+        // An excuse that comes later opens the lesson again.
+        await room.Tap(new Struck((await room.Settling()).SettledBy!.Value));
+        await room.Tap(new ExcuseRecorded(room.Students["Zainab"], "dentist"));
+        (await room.Teacher.Get<ReachingView>($"/api/lessons/{room.Lesson}/reaching")).Missing.Select(m => m.Called).ShouldBe(["Eino"]);
     }
 
     [Theory]

@@ -15,6 +15,9 @@ public abstract record Act
     /// </summary>
     public virtual bool IsDecision => false;
 
+    /// <summary>Whether a settled lesson takes it as well, for it changes no figure of it.</summary>
+    public virtual bool IsTakenWhenSettled => false;
+
     /// <summary>It in plain words, without saying whose.</summary>
     public abstract string InWords { get; }
 

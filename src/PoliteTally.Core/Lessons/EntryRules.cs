@@ -24,7 +24,7 @@ public static class EntryRules
     /// <summary>Why a lesson does not take an entry; null if it does.</summary>
     public static string? WhyRefused(Entry entry, LessonFacts lesson, Instant now)
     {
-        if (lesson.Settled && !(entry.Act is Struck strike && strike.Entries.All(e => lesson.ActOf(e) is LessonSettled)))
+        if (lesson.Settled && !entry.Act.IsTakenWhenSettled && !(entry.Act is Struck strike && strike.Entries.All(e => lesson.ActOf(e) is LessonSettled or { IsTakenWhenSettled: true })))
         {
             return "This lesson is settled. Open it again first; then it takes entries.";
         }

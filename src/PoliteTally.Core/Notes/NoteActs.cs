@@ -44,6 +44,13 @@ public sealed record AsideNoted(Guid Student, string Text) : StudentAct(Student)
 public sealed record ContactTried(Guid Student, ContactChannel Channel, ContactOutcome Outcome, string Note) : StudentAct(Student)
 {
     /// <inheritdoc/>
+    // Somebody may call back days later.
+    public override bool IsDecision => true;
+
+    /// <inheritdoc/>
+    public override bool IsTakenWhenSettled => true;
+
+    /// <inheritdoc/>
     public override string InWords => $"{ByWhat}, {WhatCame}{(Note.Length > 0 ? $": {Note}" : "")}";
 
     internal override string? Typed => Note;

@@ -2763,6 +2763,7 @@ export interface components {
             student: string;
             called: string;
             rest: string;
+            stands: string;
             addresses: string[];
             phone: null | string;
             online: null | components["schemas"]["OnlineSeen"];

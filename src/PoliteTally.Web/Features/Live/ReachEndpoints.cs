@@ -1,10 +1,12 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Notes;
 using PoliteTally.Store;
+using PoliteTally.Store.Model;
 using PoliteTally.Web.Mail;
 using PoliteTally.Web.Requests;
 
@@ -17,13 +19,14 @@ namespace PoliteTally.Web.Features.Live;
 public sealed record ReachingView(long Position, string Subject, string Text, bool ToOutbox, IReadOnlyList<MissingStudent> Missing);
 
 /// <summary>A missing student.</summary>
+/// <param name="Stands">What the register says of them when the lesson is over; empty while it goes on.</param>
 /// <param name="Addresses">The e-mail addresses that a message goes to; none, one or two.</param>
 /// <param name="Phone">Their telephone number; null if it is not known.</param>
 /// <param name="Online">Whether they were to be seen online last. May be out of date.</param>
 /// <param name="Attempts">Attempts to reach them in this lesson, in order.</param>
 /// <param name="Earlier">Lessons before in which somebody tried to reach them, the newest first.</param>
 public sealed record MissingStudent(
-    Guid Student, string Called, string Rest, IReadOnlyList<string> Addresses, string? Phone, OnlineSeen? Online, IReadOnlyList<Attempt> Attempts, IReadOnlyList<EarlierNeed> Earlier);
+    Guid Student, string Called, string Rest, string Stands, IReadOnlyList<string> Addresses, string? Phone, OnlineSeen? Online, IReadOnlyList<Attempt> Attempts, IReadOnlyList<EarlierNeed> Earlier);
 
 /// <summary>An attempt to reach somebody.</summary>
 public sealed record Attempt(Instant At, ContactChannel Channel, ContactOutcome Outcome, string Note);
@@ -45,6 +48,8 @@ internal static class ReachEndpoints
     private const int MostAtOnce = 100;
     private static readonly IReadOnlyList<string> OfContacts = ActJson.NamesOf(typeof(ContactTried), typeof(Struck));
     private const string Subject = "{class}: we have begun";
+    private const string SubjectAfter = "{class}: we missed you";
+    private const string TextAfter = "Hello {name},\n\nwe missed you in “{title}” on {day} at {time}. Please write what kept you, so that it can be noted.\n\n{teacher}\n";
     private const string Text = "Hello {name},\n\nour lesson “{title}” has begun, and we miss you. You can still come in:\n\n{link}\n\nIf something keeps you, just write back.\n\n{teacher}\n";
 
     public static void MapReaching(this RouteGroupBuilder api)
@@ -89,18 +94,27 @@ internal static class ReachEndpoints
     private static async Task<ReachingView> ViewOf(OpenLesson open, SchoolDb db, IMail mail)
     {
         var (position, state) = (open.Position, open.State);
+        var isOver = open.Lesson.Stage is LessonStage.Ended or LessonStage.Settled;
         var view = LiveView.Of(open, state, position, feed: null, DoorTries.None, Instant.MinValue);
-        var missing = view.Rows.Where(r => r.Whereabouts is Whereabouts.Missing or Whereabouts.Left || r.Contacts > 0).ToList();
+        var stands = isOver ? StandsOf(open, state) : [];
+        var missing = view.Rows.Where(r => r.Contacts > 0 || (isOver ? stands.ContainsKey(r.Id) : r.Whereabouts is Whereabouts.Missing or Whereabouts.Left)).ToList();
         var earlier = await EarlierNeeds(open, db);
         var roster = open.Roster.ToDictionary(s => s.Name.Id);
-        return new ReachingView(position, Subject, Text, mail.OnlyLiesReady,
+        return new ReachingView(position, isOver ? SubjectAfter : Subject, isOver ? TextAfter : Text, mail.OnlyLiesReady,
         [
-            .. missing.Select(r => new MissingStudent(
-                r.Id, r.Called, r.Rest, AddressesOf(roster[r.Id]), roster[r.Id].Phone, r.Online,
+            // Who needs it again and again comes first.
+            .. missing.OrderByDescending(r => isOver ? earlier[r.Id].Count() : 0).Select(r => new MissingStudent(
+                r.Id, r.Called, r.Rest, stands.GetValueOrDefault(r.Id, ""), AddressesOf(roster[r.Id]), roster[r.Id].Phone, r.Online,
                 [.. state.Notes.ContactsOf(r.Id).Select(c => new Attempt(c.Entry.HappenedAt, c.Try.Channel, c.Try.Outcome, c.Try.Note))],
                 [.. earlier[r.Id]])),
         ]);
     }
+
+    /// <summary>Who was missing without an excuse or went early, and how that is said.</summary>
+    private static Dictionary<Guid, string> StandsOf(OpenLesson open, LessonState state) =>
+        open.Roster.Select(s => (s.Name.Id, Was: state.AttendanceOf(s.Name.Id, open.Times, open.Rules.Scheme.Attendance)))
+            .Where(s => s.Was.Status == AttendanceStatus.Absent || (s.Was.Flags & AttendanceFlags.LeftEarly) != 0)
+            .ToDictionary(s => s.Id, s => s.Was.InWords());
 
     /// <summary>Where a message to a missing student goes: to both of their addresses, for one may be read by somebody at home.</summary>
     private static IReadOnlyList<string> AddressesOf(OnSheet student) =>

@@ -1,40 +1,20 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
-import { api, ask, type Schemas } from '../../api/client'
+import type { Schemas } from '../../api/client'
 import { useLive } from '../../live/lesson'
-import { entryId } from '../../live/outbox'
 import { count, hour, minutes, shortDay } from '../../ui/format'
+import { cameOf, channels, channelWords, useReaching, type Channel } from '../reaching/reaching'
+import WriteMessage from '../reaching/WriteMessage.vue'
 import SidePanel from './SidePanel.vue'
 
 /** The missing: what is known of them, a message with the way in, and a note of every attempt. */
 const props = defineProps<{ id: string }>()
 const emit = defineEmits<{ close: [] }>()
 const { head, drawn, note, minute, serverTime } = useLive()
-const queries = useQueryClient()
-const key = computed(() => ['reaching', props.id])
-const { data } = useQuery({
-  queryKey: key,
-  queryFn: () => ask(api.GET('/api/lessons/{id}/reaching', { params: { path: { id: props.id } } })),
-})
-watch(
-  () => head.value?.position,
-  () => void queries.invalidateQueries({ queryKey: key.value }),
-)
+const { data, missing, message, writing, problem, sending, write, refresh } = useReaching(props.id, serverTime)
+watch(() => head.value?.position, refresh)
 
-const subject = ref('')
-const text = ref('')
-watch(data, (view) => {
-  if (!view || text.value) return
-  subject.value = view.subject
-  text.value = view.text
-})
-/** To whom the message that is looked at goes; undefined while none is. */
-const writing = ref<string[]>()
-const problem = ref('')
-const sending = ref(false)
 const opened = ref<string>()
-const missing = computed(() => data.value?.missing ?? [])
 const unwritten = computed(() =>
   missing.value.filter(
     (m) => m.addresses.length && isMissing(m.student) && !m.attempts.some((a) => a.channel === 'email'),
@@ -53,35 +33,9 @@ const isMissing = (student: string) => {
   return !row || ['missing', 'left'].includes(row.whereabouts)
 }
 
-const channels = { phone: 'call', message: 'message', somebody: 'through somebody' } as const
-const outcomeWords = { sent: 'sent', reached: 'reached', noAnswer: 'no answer', failed: 'could not go' } as const
-const channelWords = { email: 'e-mail', ...channels } as const
 const onlineWords = { online: 'online', away: 'online, away', offline: 'not online' } as const
 
-// The ids are made once for a message, so that pressing again after a lost answer sends nothing twice.
-let pending: { id: string; student: string }[] = []
-async function write(students: string[]) {
-  const wanted = pending.map((p) => p.student).join() === students.join()
-  if (!wanted) pending = students.map((student) => ({ id: entryId(serverTime()), student }))
-  sending.value = true
-  problem.value = ''
-  try {
-    const view = await ask(
-      api.POST('/api/lessons/{id}/reaching', {
-        params: { path: { id: props.id } },
-        body: { messages: pending, subject: subject.value, text: text.value },
-      }),
-    )
-    queries.setQueryData(key.value, view)
-    pending = []
-    writing.value = undefined
-  } catch (failure) {
-    problem.value = (failure as Error).message
-  } finally {
-    sending.value = false
-  }
-}
-const tried = (student: string, channel: keyof typeof channels, outcome: 'reached' | 'noAnswer') => {
+const tried = (student: string, channel: Channel, outcome: 'reached' | 'noAnswer') => {
   note({ type: 'contactTried', student, channel, outcome, note: '' })
   opened.value = undefined
 }
@@ -111,12 +65,11 @@ const last = (m: Schemas['MissingStudent']) => m.attempts.at(-1)
       <p v-if="m.earlier.length" class="text-ink-soft">
         before:
         <template v-for="(need, i) in m.earlier.slice(0, 3)" :key="need.number"
-          >{{ i ? ', ' : '' }}{{ shortDay(need.start) }} {{ outcomeWords[need.outcome] }}</template
+          >{{ i ? ', ' : '' }}{{ shortDay(need.start) }} {{ cameOf(need.outcome) }}</template
         >
       </p>
       <p v-for="(a, i) in m.attempts" :key="i">
-        {{ hour(a.at) }} {{ channelWords[a.channel] }},
-        {{ a.outcome === 'sent' && data?.toOutbox ? 'in the outbox' : outcomeWords[a.outcome] }} {{ a.note }}
+        {{ hour(a.at) }} {{ channelWords[a.channel] }}, {{ cameOf(a.outcome, data?.toOutbox) }} {{ a.note }}
       </p>
       <p v-if="m.phone">
         <a class="quiet" :href="`tel:${m.phone.replace(/[^+0-9]/g, '')}`">{{ m.phone }}</a>
@@ -148,18 +101,15 @@ const last = (m: Schemas['MissingStudent']) => m.attempts.at(-1)
           Write to {{ count(unwritten.length, 'student') }}…
         </button>
       </p>
-      <form v-if="writing" class="mt-2 text-small" @submit.prevent="write(writing)">
-        <p class="font-semibold">To {{ writing.map(toWhom).join(', ') }}</p>
-        <input v-model="subject" class="field" aria-label="Subject" />
-        <textarea v-model="text" class="field" rows="9" aria-label="Message" />
-        <p class="flex gap-x-4">
-          <button class="press-first" :disabled="sending">{{ sending ? 'Sending…' : 'Send it' }}</button>
-          <button type="button" class="quiet" @click="writing = undefined">not now</button>
-        </p>
-        <p v-if="data?.toOutbox" class="pt-1 text-ink-soft italic">
-          No mail server is set up: it lies in the outbox until somebody sends it.
-        </p>
-      </form>
+      <WriteMessage
+        v-if="writing"
+        v-model="message"
+        :to="writing.map(toWhom).join(', ')"
+        :sending="sending"
+        :to-outbox="!!data?.toOutbox"
+        @send="write(writing!)"
+        @leave="writing = undefined"
+      />
       <p v-if="problem" role="alert" class="text-small">{{ problem }}</p>
     </template>
   </SidePanel>

@@ -6,6 +6,7 @@ import { dueIn } from '../../ui/due'
 import { count, hour, longDay } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
+import Contacts from './Contacts.vue'
 import FilesPanel from './FilesPanel.vue'
 import GuestList from './GuestList.vue'
 import KnownNamesHere from './KnownNamesHere.vue'
@@ -122,6 +123,14 @@ const reopen = () => note([{ type: 'struck', entry: view.value!.settledBy! }], '
           </h2>
           <RegisterTable :lesson="id" :rows="view.register" :locked="settled" @declare="declare" @excuse="excuse" />
         </section>
+
+        <Contacts
+          class="step"
+          :lesson="id"
+          :locked="settled"
+          :position="view"
+          @note="(act, text) => note([act], text)"
+        />
 
         <section v-if="view.guests.length" class="step" aria-labelledby="guests">
           <h2 id="guests" class="head">Guests <span class="font-normal text-ink-soft">on no roster</span></h2>
