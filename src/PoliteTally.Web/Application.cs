@@ -109,6 +109,7 @@ public static class Application
         services.AddHostedService(s => s.GetRequiredService<WordAheadSender>());
         services.AddSingleton<MissingPost>();
         services.AddHttpClient<RegisterDesk>(client => client.Timeout = RegisterDesk.Patience);
+        services.AddScoped<HandingIn>();
         services.AddSingleton<RegisterSender>();
         services.AddHostedService(s => s.GetRequiredService<RegisterSender>());
         services.AddSingleton<FirstAccount>();

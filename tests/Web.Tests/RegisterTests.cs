@@ -187,4 +187,24 @@ public sealed class RegisterTests : IAsyncLifetime
 
         public override DateTimeOffset GetUtcNow() => Now;
     }
+
+    [Fact]
+    public async Task The_registers_of_a_day_go_with_one_press_and_once()
+    {
+        var room = await Settled();
+        var second = await room.Teacher.Teach();
+        await second.Tap(new Marked(second.Students["Juno"], Mark.Here));
+        await second.Tap(new LessonEnded());
+        await second.Tap(new LessonSettled());
+        var day = Classroom.Now.InUtc().Date.ToString("uuuu-MM-dd", null);
+        (await room.Teacher.Get<Desk>("/api/desk")).Confirmed.ShouldBe(2);
+
+        var handed = await Visitor.Read<List<RegisterOfDay>>(await room.Teacher.Post($"/api/registers?day={day}", new { }));
+        handed.Select(h => (h.State, h.Lesson.Id)).ShouldBe([(HandInState.Taken, room.Lesson), (HandInState.Taken, second.Lesson)], ignoreOrder: true);
+        (await AtTheDesk(room, 1)).ShouldNotBeNull();
+        (await AtTheDesk(second, 1)).ShouldNotBeNull();
+        (await Visitor.Read<List<RegisterOfDay>>(await room.Teacher.Post($"/api/registers?day={day}", new { }))).ShouldBeEmpty();
+        (await room.Teacher.Get<Desk>("/api/desk")).Confirmed.ShouldBe(0);
+        (await room.Teacher.Post("/api/registers?day=someday", new { })).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+    }
 }

@@ -1236,6 +1236,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/registers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["HandInDay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons/{id}/register.csv": {
         parameters: {
             query?: never;
@@ -2264,6 +2280,8 @@ export interface components {
             today: components["schemas"]["LessonLine"][];
             toSettle: components["schemas"]["RegisterDue"][];
             notHandedIn: components["schemas"]["NotHandedIn"][];
+            /** Format: int32 */
+            confirmed: number;
             notReady: components["schemas"]["NotReady"][];
             wordsNotSent: components["schemas"]["WordNotSent"][];
             coming: components["schemas"]["LessonLine"][];
@@ -3211,6 +3229,11 @@ export interface components {
             disagree: boolean;
             excuse: null | string;
             missedAt: null | components["schemas"]["Instant"];
+        };
+        RegisterOfDay: {
+            lesson: components["schemas"]["LessonLine"];
+            state: null | components["schemas"]["HandInState"];
+            said: string;
         };
         RegisterRules: {
             /**
@@ -6496,6 +6519,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    HandInDay: {
+        parameters: {
+            query: {
+                day: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegisterOfDay"][];
+                };
             };
         };
     };

@@ -10,10 +10,11 @@ namespace PoliteTally.Web.Features.Desk;
 /// <summary>The day of a teacher: what is on, what waits, what comes.</summary>
 /// <param name="ToSettle">Lessons whose register is due.</param>
 /// <param name="NotHandedIn">Registers that the desk of the school did not take, or that are on their way still.</param>
+/// <param name="Confirmed">How many registers of today are confirmed and were never handed in.</param>
 /// <param name="NotReady">Lessons within a week whose plan lacks something.</param>
 /// <param name="WordsNotSent">Words ahead that did not go, within a week.</param>
 public sealed record Desk(
-    Instant Now, string TimeZone, IReadOnlyList<LessonLine> Today, IReadOnlyList<RegisterDue> ToSettle, IReadOnlyList<NotHandedIn> NotHandedIn,
+    Instant Now, string TimeZone, IReadOnlyList<LessonLine> Today, IReadOnlyList<RegisterDue> ToSettle, IReadOnlyList<NotHandedIn> NotHandedIn, int Confirmed,
     IReadOnlyList<NotReady> NotReady, IReadOnlyList<WordNotSent> WordsNotSent, IReadOnlyList<LessonLine> Coming, IReadOnlyList<DeskClass> Classes);
 
 /// <summary>A lesson whose register is to be confirmed, and until when; a drop-in lesson has time.</summary>
@@ -52,13 +53,15 @@ internal static class DeskEndpoints
             .Where(w => (w.State == WordState.NotSent || w.State == WordState.Delayed) && w.At > now - Week).OrderBy(w => w.At).ToListAsync();
         var handedIn = await db.HandIns.AsNoTracking().Include(h => h.Lesson).ThenInclude(l => l!.Class)
             .Where(h => h.State != HandInState.Taken && !db.HandIns.Any(later => later.LessonId == h.LessonId && later.Version > h.Version)).OrderBy(h => h.MadeAt).ToListAsync();
+        var settledToday = today.Where(l => l.Stage == LessonStage.Settled && !l.DropIn && l.PlannedStart >= from && l.PlannedStart < to).Select(l => l.Id).ToList();
+        var confirmed = settledToday.Count - await db.HandIns.Where(h => settledToday.Contains(h.LessonId)).Select(h => h.LessonId).Distinct().CountAsync();
         var classes = await db.Classes.AsNoTracking().Where(c => c.ArchivedAt == null).OrderBy(c => c.MadeAt).Select(c => new DeskClass(
             c.Id, c.Name, db.Enrolments.Count(e => e.ClassId == c.Id && e.Stays.Any(s => s.To == null) && e.Student!.MergedIntoId == null),
             db.Lessons.Count(l => l.ClassId == c.Id && l.Stage == LessonStage.Settled))).ToListAsync();
         return TypedResults.Ok(new Desk(
             now, zone.Id, Lines(today),
             [.. ended.Select(l => new RegisterDue(LessonLine.Of(l, l.Class!.Name), l.DropIn ? null : RulesJson.Of(l, l.Class!).Register.DueAt(l.PlannedEnd, zone)))],
-            [.. handedIn.Select(h => new NotHandedIn(LessonLine.Of(h.Lesson!, h.Lesson!.Class!.Name), h.State, h.Said))], NotReady(today.Concat(coming)),
+            [.. handedIn.Select(h => new NotHandedIn(LessonLine.Of(h.Lesson!, h.Lesson!.Class!.Name), h.State, h.Said))], confirmed, NotReady(today.Concat(coming)),
             [.. words.Select(w => new WordNotSent(LessonLine.Of(w.Lesson!, w.Lesson!.Class!.Name), w.Said))], Lines(coming), classes));
 
         IReadOnlyList<LessonLine> Lines(IEnumerable<Lesson> some) => [.. some.Select(l => LessonLine.Of(l, l.Class!.Name))];

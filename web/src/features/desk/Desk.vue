@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { api, ask } from '../../api/client'
 import { count, hour, isoDay, longDay, weekDay } from '../../ui/format'
 import { dueIn } from '../../ui/due'
@@ -25,6 +25,23 @@ const waiting = computed(
     (desk.data.value?.notReady.length ?? 0) +
     (desk.data.value?.wordsNotSent.length ?? 0),
 )
+
+const handedIn = ref('')
+async function handInDay() {
+  handedIn.value = 'The registers are handed in…'
+  const query = { day: isoDay(desk.data.value!.now) }
+  try {
+    const registers = await ask(api.POST('/api/registers', { params: { query } }))
+    const taken = registers.filter((r) => r.state === 'taken').length
+    const others = registers
+      .filter((r) => r.state !== 'taken')
+      .map((r) => `${r.lesson.title}: ${r.said || 'on its way'}`)
+    handedIn.value = [`${count(taken, 'register')} handed in.`, ...others].join(' ')
+  } catch (failure) {
+    handedIn.value = (failure as Error).message
+  }
+  await desk.refetch()
+}
 </script>
 
 <template>
@@ -50,9 +67,13 @@ const waiting = computed(
                 download
                 >registers of today as a file</a
               >
+              <button v-if="desk.data.value.confirmed" class="quiet" @click="handInDay">
+                hand in {{ count(desk.data.value.confirmed, 'register') }} of today
+              </button>
               <RouterLink class="quiet" to="/calendar">The week</RouterLink>
             </span>
           </div>
+          <p v-if="handedIn" role="status" class="py-1 text-small">{{ handedIn }}</p>
           <ol>
             <li v-for="lesson in desk.data.value.today" :key="lesson.id" class="rule-line">
               <span class="when">{{ hour(lesson.plannedStart) }}</span>
