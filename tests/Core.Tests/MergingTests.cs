@@ -207,6 +207,32 @@ public sealed class MergingTests
         Figures([.. live, .. file.Skip(1)]).ShouldBe(Figures(live));
     }
 
+    /// <summary>A tapped message at minute 10, and one in the file: whether they are one, may be one, or are two for good.</summary>
+    [Theory]
+    [InlineData(10.5, "one")]
+    [InlineData(12, "near")]
+    [InlineData(14.9, "near")]
+    [InlineData(15.5, "two")]
+    public void What_lies_near_may_be_one_and_the_teacher_says_so(double minute, string expected)
+    {
+        var tap = Tap(10, Given.Ana);
+        var file = File(FileKind.Chat, 0, (minute, Writes(Given.Ana, "why?")));
+        var state = Given.State([tap, .. file]);
+        (state.Files.CountsBy(file[1].Id) is not null ? "one" : state.Files.Near is [var near] && near == (tap, file[1]) ? "near" : "two").ShouldBe(expected);
+        // Joined, they are one; parted again, they may be one.
+        var joined = Given.Noted(61, new ActsCompared(tap.Id, file[1].Id, AreOne: true));
+        Given.State([tap, .. file, joined]).Files.CountsBy(file[1].Id).ShouldBe(tap.Id);
+        Given.State([tap, .. file, joined, Given.Noted(62, new ActsCompared(tap.Id, file[1].Id, AreOne: false))]).Files.CountsBy(file[1].Id).ShouldBeNull();
+    }
+
+    [Fact]
+    public void Each_row_may_be_one_with_one_act_alone()
+    {
+        var file = File(FileKind.Chat, 0, (12, Writes(Given.Ana, "why?")), (12.5, Writes(Given.Ana, "and when?")));
+        Given.State([Tap(10, Given.Ana), .. file]).Files.Near.ShouldHaveSingleItem();
+        Given.State([Given.Noted(10, new ChatSaid(Given.Ana, ChatKind.Idea, "something else")), .. file]).Files.Near.ShouldBeEmpty();
+    }
+
     [Fact]
     public void A_longer_version_of_a_file_adds_what_is_new()
     {

@@ -17,13 +17,19 @@ public sealed class FilesMerged : LessonPart
 
     internal FilesMerged() => (_countsBy, _support, _files) = ([], [], []);
 
-    private FilesMerged(FilesMerged from) => (_countsBy, _support, _files) = (new(from._countsBy), new(from._support), from._files);
+    private FilesMerged(FilesMerged from) => (_countsBy, _support, _files, Near) = (new(from._countsBy), new(from._support), from._files, from.Near);
 
     /// <summary>The files that count, in the order in which they were brought in.</summary>
     public IReadOnlyList<MergedFile> Files => _files;
 
     /// <summary>How many entries stand behind others.</summary>
     public int Supporting => _countsBy.Count;
+
+    /// <summary>Entries that may tell of one act and are not taken for one, with what would count first.</summary>
+    public IReadOnlyList<(Entry Counts, Entry Other)> Near { get; private set; } = [];
+
+    /// <summary>The entries that count for what others tell as well, each with those.</summary>
+    public IEnumerable<(Guid Counts, IReadOnlyList<Entry> Others)> All => _support.Select(s => (s.Key, (IReadOnlyList<Entry>)s.Value));
 
     /// <summary>The entry that counts for the act that this one tells of as well; null if this one counts itself.</summary>
     public Guid? CountsBy(Guid entry) => _countsBy.TryGetValue(entry, out var counts) ? counts : null;
@@ -32,6 +38,8 @@ public sealed class FilesMerged : LessonPart
     public IReadOnlyList<Entry> SupportOf(Guid entry) => _support.TryGetValue(entry, out var support) ? support : [];
 
     internal void Know(IReadOnlyList<MergedFile> files) => _files = files;
+
+    internal void MayBeOne(IReadOnlyList<(Entry Counts, Entry Other)> near) => Near = near;
 
     internal void Support(Guid counts, Entry other)
     {

@@ -46,7 +46,9 @@ internal static class Merge
         ]);
         var merged = lesson.Change<FilesMerged>();
         merged.Know([.. files.Values.OrderBy(f => f.NotedAt).Select(f => new MergedFile(f, (FileBroughtIn)f.Act, clocks[versions.Of(f.Id)]))]);
-        var behind = new OneAct(traces, versions.FileOf).In(aligned, versions.Repeats);
+        var one = new OneAct(traces, versions.FileOf);
+        var behind = one.In(aligned, versions.Repeats);
+        merged.MayBeOne([.. one.Near(aligned)]);
         foreach (var entry in aligned.Where(e => behind.ContainsKey(e.Id)))
         {
             merged.Support(behind[entry.Id], entry);

@@ -38,6 +38,40 @@ internal sealed class OneAct(IReadOnlyDictionary<Guid, Trace> traces, IReadOnlyD
         return _behind.Keys.Select(e => (Other: e, Counts: Last(e))).Where(p => p.Other != p.Counts).ToDictionary(p => p.Other, p => p.Counts);
     }
 
+    /// <summary>
+    /// Messages and speech that two sources tell of one person, too far apart to be taken for one and near enough that they may be. Each row of a file stands in at
+    /// most one pair, with what is nearest to it.
+    /// </summary>
+    /// <param name="aligned">The entries, in order, by the clock of the lesson.</param>
+    /// <returns>What would count, and what would stand behind it.</returns>
+    public IEnumerable<(Entry Counts, Entry Other)> Near(IReadOnlyList<Entry> aligned)
+    {
+        var met = _behind.Where(b => fileOf.ContainsKey(b.Key)).Select(b => (Last(b.Value), fileOf[b.Key])).ToHashSet();
+        var alone = aligned.Where(e => traces.TryGetValue(e.Id, out var trace) && trace.Kind is TraceKind.Message or TraceKind.Speech && !_behind.ContainsKey(e.Id));
+        foreach (var acts in alone.GroupBy(e => (traces[e.Id].Who, traces[e.Id].Kind)))
+        {
+            var all = acts.ToList();
+            foreach (var other in all.Where(e => fileOf.ContainsKey(e.Id)))
+            {
+                var file = fileOf[other.Id];
+                var near = all.Where(e => MayCountFor(e, other, file) && !met.Contains((e.Id, file)))
+                    .OrderBy(e => Gap(e, other)).ThenBy(e => e.Id).FirstOrDefault(e => Gap(e, other) <= SameActs.Perhaps);
+                if (near is not null)
+                {
+                    met.Add((near.Id, file));
+                    yield return (near, other);
+                }
+            }
+        }
+
+        // Two messages with different words are two.
+        bool MayCountFor(Entry counts, Entry other, Guid file) =>
+            (!fileOf.TryGetValue(counts.Id, out var its) || its.CompareTo(file) < 0)
+            && (traces[counts.Id].Text is not { } words || traces[other.Id].Text is not { } told || words == told);
+
+        static Duration Gap(Entry a, Entry b) => a.HappenedAt > b.HappenedAt ? a.HappenedAt - b.HappenedAt : b.HappenedAt - a.HappenedAt;
+    }
+
     // With the same words first; what is left, and of which no words are known, by when it was.
     private void Messages(List<Entry> all)
     {

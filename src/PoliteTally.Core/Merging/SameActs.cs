@@ -8,6 +8,9 @@ public static class SameActs
     /// <summary>How far apart two entries of one act may lie once clocks are aligned. 45 s.</summary>
     public static readonly Duration Within = Duration.FromSeconds(45);
 
+    /// <summary>How far apart two entries may lie that the teacher may call one: 5 min. Further off nobody has to ask.</summary>
+    public static readonly Duration Perhaps = Duration.FromMinutes(5);
+
     // So many comparisons take some milliseconds. Nobody acts so often; it only keeps a file that was made to be slow from being so.
     private const int MostCompared = 1_000_000;
 

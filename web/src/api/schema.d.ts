@@ -1172,6 +1172,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lessons/{id}/told": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetToldTwice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons/{id}/names": {
         parameters: {
             query?: never;
@@ -3697,6 +3713,14 @@ export interface components {
             id: string;
             students: string[];
         };
+        Telling: {
+            /** Format: uuid */
+            entry: string;
+            at: components["schemas"]["Instant"];
+            source: components["schemas"]["Source"];
+            by: string;
+            text: string;
+        };
         TermExplanation: {
             student: string;
             /** Format: int32 */
@@ -3727,6 +3751,17 @@ export interface components {
             to: components["schemas"]["Instant"];
             /** Format: uuid */
             group: null | string;
+        };
+        ToldAct: {
+            who: string;
+            counts: components["schemas"]["Telling"];
+            others: components["schemas"]["Telling"][];
+        };
+        ToldTwice: {
+            once: components["schemas"]["ToldAct"][];
+            near: components["schemas"]["ToldAct"][];
+            /** Format: int32 */
+            more: number;
         };
         /** @enum {unknown} */
         TraceKind: "join" | "message" | "speech" | "turnEnd" | "length" | "answer" | null;
@@ -6358,6 +6393,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SettlingView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetToldTwice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToldTwice"];
                 };
             };
             /** @description Not Found */

@@ -19,6 +19,7 @@ internal static class SettlingEndpoints
         api.MapGet("/lessons/{id:guid}/settling", async (OwnLesson own, SchoolDb db, Owner owner, IClock clock) =>
             TypedResults.Ok(await SettlingViews.Of(own.Open, db, owner, clock.GetCurrentInstant())))
             .WithName("GetSettling");
+        api.MapToldTwice();
 
         api.MapPut("/lessons/{id:guid}/names", async Task<Results<Ok<SettlingView>, NotFound, ProblemHttpResult>> (
             Guid id, OwnLesson own, NameDecisionSent word, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, HttpContext http, IClock clock) =>

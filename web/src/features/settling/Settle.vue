@@ -15,6 +15,7 @@ import PutAway from './PutAway.vue'
 import RegisterFoot from './RegisterFoot.vue'
 import RegisterTable from './RegisterTable.vue'
 import { useSettling } from './settling'
+import ToldTwice from './ToldTwice.vue'
 
 /** A lesson is settled: everything in, what is open answered, the register confirmed and handed in. */
 const props = defineProps<{ id: string }>()
@@ -113,6 +114,13 @@ const reopen = () => note([{ type: 'struck', entry: view.value!.settledBy! }], '
             @done="taken"
             @strike="(entry, text) => note([{ type: 'struck', entry }], text)"
             @clock="(file, ahead) => note([{ type: 'clockSet', file, ahead }], 'the clock of a file set')"
+          />
+          <ToldTwice
+            v-if="view.files.length"
+            :lesson="id"
+            :locked="settled"
+            :position="view"
+            @compare="(entry, other, areOne, text) => note([{ type: 'actsCompared', entry, other, areOne }], text)"
           />
           <KnownNamesHere :names="view.names" :people="view.people" :locked="settled" @again="again" />
         </section>
