@@ -73,20 +73,20 @@ public static class AnswersFile
         }
 
         var (times, namesZone) = fields.ContainsKey("time")
-            ? TimeText.Read([.. table.Rows.Select(r => $"{Columns.Cell(r, fields, "date")} {Columns.Cell(r, fields, "time")}".Trim())], near, zone)
+            ? TimeText.Read([.. table.Rows.Select(r => Columns.Moment(r, fields, "time"))], near, zone)
             : ([.. table.Rows.Select(_ => (Instant?)null)], true);
         var anonymous = !fields.ContainsKey("name") && !fields.ContainsKey("given") && !fields.ContainsKey("email") && !fields.ContainsKey("number");
         var people = table.Rows.Select((row, i) => PersonOf(row, times[i])).ToList();
         var usable = table.Rows.Zip(people).Where(r => r.Second.Problems.Count == 0).ToList();
         // The last try counts: by its time, else by its number, else by where it stands.
         var ordered = usable.Select((r, i) => (r.First, r.Second, Place: i)).OrderBy(r => r.Second.At ?? Instant.MinValue).ThenBy(r => AnswerReading.NumberIn(Columns.Cell(r.First, fields, "try")) ?? 0).ThenBy(r => r.Place).ToList();
+        var tries = anonymous || single ? 0 : usable.Count - usable.Select(r => WhoIs(r.First, r.Second)).ToHashSet(StringComparer.Ordinal).Count;
         var read = single ? OfRows() : questions.Select(OfColumns).ToList();
         if (read.Count > MostQuestions)
         {
             throw new FormatProblem($"This table has {read.Count} questions; at most {MostQuestions} can be read. Keep only those of this lesson.");
         }
 
-        var tries = anonymous || single ? 0 : usable.Count - usable.Select(r => WhoIs(r.First, r.Second)).Distinct().Count();
         return new AnswersPreview(
             columns, namesZone, anonymous, read, people, FarFrom(), tries == 0 ? [] : [$"{Words.Count(tries, "row")} of somebody who tried again: the last try counts."],
             AnswersColumns.AreClear(table, questions, fields), IsEven(table));
@@ -127,7 +127,7 @@ public static class AnswersFile
             new AnswerWritten(AsMeant(written), share), person.At);
 
         // Of several tries of one person the last one.
-        IReadOnlyList<AnswerRow> Last(IEnumerable<(string Who, AnswerRow Answer)> answers) => anonymous
+        IReadOnlyList<AnswerRow> Last(IEnumerable<(string Who, AnswerRow Answer)> answers) => anonymous || (!single && tries == 0)
             ? [.. answers.Select(a => a.Answer)]
             : [.. answers.GroupBy(a => a.Who, StringComparer.Ordinal).Select(g => g.Last().Answer)];
 
@@ -175,7 +175,7 @@ public static class AnswersFile
     private static Table TableOf(byte[] bytes, LocalDateTime near) =>
         !Archive.IsOne(bytes) && Table.TextOf(bytes).Text.TrimStart() is ['{' or '[', ..] json && JsonTable.Of(json) is { } objects
             ? objects
-            : Table.Read(bytes, AnswersColumns.IsHeading, isData: cell => CellContent.Of([cell], near) is Holds.Times or Holds.Dates or Holds.Addresses);
+            : Table.Read(bytes, AnswersColumns.IsHeading, mostRows: Table.MostOfLesson, isData: cell => CellContent.Of([cell], near) is Holds.Times or Holds.Dates or Holds.Addresses);
 
     private static bool IsEven(Table table) =>
         table.HeadingsKnown && table.Headings.Count > 1 && table.Rows.Count(r => r.Cells.Count == table.Headings.Count) >= CellContent.Most * table.Rows.Count;

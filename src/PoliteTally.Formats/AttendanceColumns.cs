@@ -55,8 +55,8 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
     public static Table TableOf(byte[] bytes, LocalDateTime near)
     {
         // Whoever takes part may be called “participant” in every row: a row that holds a time or an address has no headings.
-        var table = Table.Read(bytes, IsHeading, isData: IsData);
-        return !table.HeadingsKnown && table.Headings.Any(IsData) ? Table.Read(bytes, IsHeading, headless: true) : table;
+        var table = Table.Read(bytes, IsHeading, mostRows: Table.MostOfLesson, isData: IsData);
+        return !table.HeadingsKnown && table.Headings.Any(IsData) ? Table.Read(bytes, IsHeading, headless: true, mostRows: Table.MostOfLesson) : table;
 
         bool IsData(string cell) => CellContent.Of([cell], near) is Holds.Times or Holds.Dates or Holds.Addresses;
     }

@@ -77,22 +77,17 @@ public static class AttendanceFile
         }
 
         var firstField = shape == AttendanceShape.Events ? "time" : "joined";
-        var cells = table.Rows.SelectMany(r => new[] { Moment(r, firstField), Moment(r, "left") }).ToList();
+        var cells = table.Rows.SelectMany(r => new[] { Columns.Moment(r, fields, firstField), Columns.Moment(r, fields, "left") }).ToList();
         var stated = fields.TryGetValue(firstField, out var column) && column < table.Headings.Count ? AttendanceColumns.OffsetIn(table.Headings[column]) : null;
         var (times, namesZone) = TimeText.Read(cells, near, stated is { } offset ? DateTimeZone.ForOffset(offset) : zone);
         var bareUnit = table.Headings.ElementAtOrDefault(fields.GetValueOrDefault("length", -1)) is { } heading
             && heading.Contains("sec", StringComparison.OrdinalIgnoreCase) ? Duration.FromSeconds(1) : Duration.FromMinutes(1);
         var lines = table.Rows.Select((row, i) => LineOf(row, i)).ToList();
-        return new AttendancePreview(columns, shape!.Value, namesZone || stated is not null || shape == AttendanceShape.Lengths, lines, FarFrom(lines), unclear, shape == AttendanceShape.Stretches ? Totals(lines) : []);
-
-        // A day that stands in a column of its own belongs to each time of the row.
-        string Moment(TableRow row, string field) => Columns.Cell(row, fields, field) is { Length: > 0 } time && Columns.Cell(row, fields, "date") is { Length: > 0 } date
-            ? $"{date} {time}"
-            : Columns.Cell(row, fields, field);
+        return new AttendancePreview(columns, shape!.Value, namesZone || stated is not null || shape == AttendanceShape.Lengths, lines, FarFrom(lines), unclear, shape == AttendanceShape.Stretches && fields.ContainsKey("length") ? Totals(lines) : []);
 
         AttendanceRow LineOf(TableRow row, int index)
         {
-            var problems = Columns.Problems(table, row).ToList();
+            List<string> problems = [.. Columns.Problems(table, row)];
             var email = Columns.Cell(row, fields, "email");
             var name = Columns.Cell(row, fields, "name");
             name = name.Length > 0 ? name : email;

@@ -26,6 +26,8 @@ public static class ChatFile
     // What is sent to everybody, in the languages of those who wrote this; in any other it is whom most messages go to.
     private static readonly HashSet<string> Everybody = ["everyone", "everybody", "all", "alle", "allen", "tous", "toutlemonde", "todos", "tutti", "iedereen", "alla", "wszyscy"];
 
+    private static readonly IReadOnlyList<string> NoProblems = [];
+
     /// <summary>Reads a saved chat.</summary>
     /// <param name="bytes">The file.</param>
     /// <param name="mapping">Which column holds what, by field; null to guess.</param>
@@ -49,53 +51,55 @@ public static class ChatFile
             return new ChatPreview(columns, NamesZone: true, [], leftOut, missing);
         }
 
-        var (times, namesZone) = TimeText.Read([.. table.Rows.Select(r => $"{Columns.Cell(r, fields, "date")} {Columns.Cell(r, fields, "time")}".Trim())], near, zone);
-        var common = table.Rows.Select(r => Columns.Fold(Columns.Cell(r, fields, "to"))).CountBy(to => to).MaxBy(to => to.Value).Key;
+        var (times, namesZone) = TimeText.Read([.. table.Rows.Select(r => Columns.Moment(r, fields, "time"))], near, zone);
+        var common = table.Rows.CountBy(r => Columns.Cell(r, fields, "to")).GroupBy(to => Columns.Fold(to.Key)).MaxBy(to => to.Sum(t => t.Value))!.Key;
+        var toOne = new Dictionary<string, bool>(StringComparer.Ordinal);
         var rows = table.Rows.Select((row, i) => RowOf(row, times[i])).ToList();
         var messages = rows.Where(r => r.Text.Length == 0 || HasWords(r.Text)).ToList();
         return new ChatPreview(columns, namesZone, messages, leftOut + rows.Count - messages.Count, FarFrom(messages));
 
         ChatRow RowOf(TableRow row, Instant? at)
         {
-            var problems = new List<string>();
+            List<string>? problems = null;
             var email = Columns.Cell(row, fields, "email");
             var name = CleanText.Of(Columns.Cell(row, fields, "name") is { Length: > 0 } shown ? shown : email);
             var text = CleanText.Of(Columns.Cell(row, fields, "text"));
             if (CleanText.IsBlank(name))
             {
-                problems.Add("has no name.");
+                (problems ??= []).Add("has no name.");
             }
 
             if (name.Length > TextLimits.LongestName)
             {
-                problems.Add($"has a name of {name.Length.ToString("N0", CultureInfo.InvariantCulture)} letters; at most {TextLimits.LongestName} are a name.");
+                (problems ??= []).Add($"has a name of {name.Length.ToString("N0", CultureInfo.InvariantCulture)} letters; at most {TextLimits.LongestName} are a name.");
                 name = name[..20];
             }
 
             if (CleanText.IsBlank(text))
             {
-                problems.Add("has no words.");
+                (problems ??= []).Add("has no words.");
             }
 
             if (at is null)
             {
-                problems.Add($"has the time “{Columns.Cell(row, fields, "time")}”, which cannot be read. Write it as 2026-11-23 09:31:00.");
+                (problems ??= []).Add($"has the time “{Columns.Cell(row, fields, "time")}”, which cannot be read. Write it as 2026-11-23 09:31:00.");
             }
 
             // What was sent to one person counts; that it was long is no reason to lose it.
             return new ChatRow(
                 row.Number, name, email.Contains('@') ? email : null, text.Length > TextLimits.LongestText ? text[..TextLimits.LongestText] : text,
-                IsPrivate(Columns.Cell(row, fields, "to")), at, problems);
+                IsPrivate(Columns.Cell(row, fields, "to")), at, problems ?? NoProblems);
         }
 
-        bool IsPrivate(string to) => Columns.Fold(to) is { Length: > 0 } folded && folded != common && !Everybody.Contains(folded);
+        bool IsPrivate(string to) => toOne.TryGetValue(to, out var known) ? known
+            : toOne[to] = Columns.Fold(to) is { Length: > 0 } folded && folded != common && !Everybody.Contains(folded);
 
         IReadOnlyList<string> FarFrom(List<ChatRow> read)
         {
-            var known = read.Where(r => r.At is not null).Select(r => r.At!.Value).ToList();
-            return known.Count == 0 || known.Exists(t => t > lessonFrom - Duration.FromHours(12) && t < lessonFrom + Duration.FromHours(14))
+            var (first, last) = (lessonFrom - Duration.FromHours(12), lessonFrom + Duration.FromHours(14));
+            return read.TrueForAll(r => r.At is null) || read.Exists(r => r.At > first && r.At < last)
                 ? []
-                : [$"None of its messages were written on the day of this lesson; the first is of {known.Min().InZone(zone).ToString("uuuu-MM-dd HH:mm", null)}. Is it the chat of another lesson?"];
+                : [$"None of its messages were written on the day of this lesson; the first is of {read.Min(r => r.At)!.Value.InZone(zone).ToString("uuuu-MM-dd HH:mm", null)}. Is it the chat of another lesson?"];
         }
     }
 
@@ -104,7 +108,7 @@ public static class ChatFile
     {
         if (Archive.IsOne(bytes))
         {
-            return (Table.Read(bytes, ChatColumns.IsHeading), 0);
+            return (Table.Read(bytes, ChatColumns.IsHeading, mostRows: Table.MostOfLesson), 0);
         }
 
         FileSize.Check(bytes.Length, "Save only the messages of this lesson and bring in those.");
@@ -133,8 +137,8 @@ public static class ChatFile
     {
         try
         {
-            var table = Table.Read(bytes, ChatColumns.IsHeading);
-            return table.HeadingsKnown ? table : Table.Read(bytes, ChatColumns.IsHeading, headless: true);
+            var table = Table.Read(bytes, ChatColumns.IsHeading, mostRows: Table.MostOfLesson);
+            return table.HeadingsKnown ? table : Table.Read(bytes, ChatColumns.IsHeading, headless: true, mostRows: Table.MostOfLesson);
         }
         catch (FormatProblem)
         {
@@ -145,5 +149,16 @@ public static class ChatFile
     private static bool IsEven(Table table) => table.Rows.Count(r => r.Cells.Count == table.Headings.Count) >= CellContent.Most * table.Rows.Count;
 
     // Smileys alone say nothing that could count.
-    private static bool HasWords(string text) => text.Any(char.IsLetterOrDigit);
+    private static bool HasWords(string text)
+    {
+        foreach (var letter in text)
+        {
+            if (char.IsLetterOrDigit(letter))
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
 }

@@ -1,3 +1,5 @@
+using System.Buffers;
+
 namespace PoliteTally.Formats;
 
 /// <summary>A column of a table, as it is shown to whoever maps it.</summary>
@@ -52,45 +54,56 @@ internal static class Columns
     public static string Cell(TableRow row, IReadOnlyDictionary<string, int> mapping, string field) =>
         mapping.TryGetValue(field, out var index) ? CellOf(row, index) : "";
 
+    /// <summary>The time in a row, with its day if that stands in a column of its own.</summary>
+    public static string Moment(TableRow row, IReadOnlyDictionary<string, int> mapping, string field) =>
+        Cell(row, mapping, field) is { Length: > 0 } time && Cell(row, mapping, "date") is { Length: > 0 } date ? $"{date} {time}" : Cell(row, mapping, field);
+
     /// <summary>A cell; null if it is empty.</summary>
     public static string? OrNull(string cell) => cell.Length == 0 ? null : cell;
 
     /// <summary>What is wrong with a row whatever it is about.</summary>
-    public static IEnumerable<string> Problems(Table table, TableRow row)
+    public static IReadOnlyList<string> Problems(Table table, TableRow row)
     {
+        List<string>? problems = null;
         if (row.Cells.Count != table.Headings.Count)
         {
-            yield return $"has {row.Cells.Count} cells where the headings have {table.Headings.Count}. Look for a separator inside a cell without quotation marks.";
+            Add($"has {row.Cells.Count} cells where the headings have {table.Headings.Count}. Look for a separator inside a cell without quotation marks.");
         }
 
         foreach (var place in row.Formulas ?? [])
         {
-            yield return $"has a formula in {place}. Put the plain value there: copy the column and paste it as values.";
+            Add($"has a formula in {place}. Put the plain value there: copy the column and paste it as values.");
         }
 
         foreach (var cell in row.Cells)
         {
             if (IsFormula(cell))
             {
-                yield return $"has a formula, “{Short(cell)}”. Put the plain value there.";
+                Add($"has a formula, “{Short(cell)}”. Put the plain value there.");
             }
 
             if (cell.Contains('\uFFFD'))
             {
-                yield return $"has broken letters, “{Short(cell)}”. Save the file again as “CSV UTF-8”.";
+                Add($"has broken letters, “{Short(cell)}”. Save the file again as “CSV UTF-8”.");
             }
 
-            if (cell.Any(c => char.IsControl(c)))
+            if (cell.AsSpan().ContainsAny(Controls))
             {
-                yield return "has a line break or a control character inside a cell. Take it out.";
+                Add("has a line break or a control character inside a cell. Take it out.");
             }
 
             if (cell.Length > 200)
             {
-                yield return $"has a cell of {cell.Length} characters, “{Short(cell)}”; at most 200 can be kept.";
+                Add($"has a cell of {cell.Length} characters, “{Short(cell)}”; at most 200 can be kept.");
             }
         }
+
+        return problems ?? (IReadOnlyList<string>)[];
+
+        void Add(string problem) => (problems ??= []).Add(problem);
     }
+
+    private static readonly SearchValues<char> Controls = SearchValues.Create(string.Concat(Enumerable.Range(0, 0xA0).Select(c => (char)c).Where(char.IsControl)));
 
     private static bool IsFormula(string cell) =>
         cell.Length > 1 && (cell[0] is '=' or '@' || (cell[0] is '+' or '-' && cell.Contains('(') && !RosterFile.IsPhone(cell)));

@@ -16,6 +16,7 @@ public static class FileRecognition
     public static IReadOnlyList<FileKind> CouldBe(byte[] bytes, DateTimeZone zone, Instant lessonFrom, Instant lessonTo, Func<string, bool> isNameHere)
     {
         FormatProblem? problem = null;
+        bytes = Start(bytes);
         if (!Archive.IsOne(bytes) && Try(() => Table.TextOf(bytes).Text) is { Length: > 0 } text)
         {
             var near = lessonFrom.InZone(zone).LocalDateTime;
@@ -76,6 +77,21 @@ public static class FileRecognition
             problem = before;
             return found;
         }
+    }
+
+    // So many bytes show what a file is; what it says is read once that is known.
+    private const int Looked = 200_000;
+
+    // Whole lines from the start of a text. What is no text by lines is looked at whole.
+    private static byte[] Start(byte[] bytes)
+    {
+        if (bytes.Length <= Looked || Archive.IsOne(bytes) || bytes.AsSpan(0, Looked).Contains((byte)0) || bytes.AsSpan().TrimStart((byte)' ') is [(byte)'[' or (byte)'{', ..] or [0xEF, 0xBB, 0xBF, (byte)'[' or (byte)'{', ..])
+        {
+            return bytes;
+        }
+
+        var end = bytes.AsSpan(0, Looked).LastIndexOf((byte)'\n');
+        return end > 0 ? bytes[..(end + 1)] : bytes;
     }
 
     private static bool IsMostlyRight(IEnumerable<IReadOnlyList<string>> problems)

@@ -31,9 +31,9 @@ internal static class JsonTable
 
     private static Table TableOf(JsonElement list)
     {
-        if (list.GetArrayLength() > Table.MostRows)
+        if (list.GetArrayLength() > Table.MostOfLesson)
         {
-            throw new FormatProblem($"This file has more than {Table.MostRows:N0} messages. Keep only those of this lesson and bring in that.");
+            throw new FormatProblem($"This file has more than {Table.MostOfLesson:N0} messages. Keep only those of this lesson and bring in that.");
         }
 
         var rows = list.EnumerateArray().Select(e => Values(e, "").GroupBy(v => v.Path).ToDictionary(g => g.Key, g => g.First().Value)).ToList();

@@ -23,6 +23,9 @@ public sealed record Table(
     /// <summary>The most rows that are read: 20,000.</summary>
     public const int MostRows = 20_000;
 
+    /// <summary>The most rows that are read of what a meeting program saved: 100,000.</summary>
+    public const int MostOfLesson = 100_000;
+
     /// <summary>The most columns that are read: 60.</summary>
     public const int MostColumns = 60;
 
@@ -60,7 +63,7 @@ public sealed record Table(
 
     private static Table FromRows(IEnumerable<TableRow> rows, Func<string, bool> isHeading, Func<string, bool>? isData, bool headless, string readAs)
     {
-        var filled = rows.Where(r => r.Cells.Any(c => c.Length > 0)).ToList();
+        var filled = rows.Where(HasAnything).ToList();
         if (filled.Count == 0)
         {
             throw new FormatProblem("This file is empty. Nothing was stored; choose another file.");
@@ -93,7 +96,20 @@ public sealed record Table(
             throw new FormatProblem("This file has no rows under its headings. It must be a table with a row of headings and a row for each person.");
         }
 
-        return new Table(head.Cells, head.Number, [.. filled.Skip(at + 1)], readAs, headings is not null);
+        return new Table(head.Cells, head.Number, filled[(at + 1)..], readAs, headings is not null);
+    }
+
+    private static bool HasAnything(TableRow row)
+    {
+        for (var i = 0; i < row.Cells.Count; i++)
+        {
+            if (row.Cells[i].Length > 0)
+            {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     private static FormatProblem TooWide(TableRow row) =>
@@ -220,7 +236,13 @@ public sealed record Table(
                     throw new FormatProblem($"This file has more than {mostRows:N0} rows, more than a class or a lesson can have. Keep only the rows of this class and bring in that.");
                 }
 
-                rows.Add(new TableRow(parser.Row, [.. parser.Record!.Select(Clean)]));
+                var cells = parser.Record!;
+                for (var i = 0; i < cells.Length; i++)
+                {
+                    cells[i] = Clean(cells[i]);
+                }
+
+                rows.Add(new TableRow(parser.Row, cells));
             }
         }
         catch (CsvHelperException)
@@ -232,6 +254,11 @@ public sealed record Table(
     }
 
     // Spreadsheets leave no-break spaces and marks of writing direction behind.
-    internal static string Clean(string? cell) =>
-        (cell ?? "").Replace('\u00A0', ' ').Trim(' ', '\t', '\u200E', '\u200F', '\uFEFF');
+    internal static string Clean(string? cell)
+    {
+        var text = cell ?? "";
+        return text.Length == 0 || (char.IsLetterOrDigit(text[0]) && char.IsLetterOrDigit(text[^1]) && !text.Contains('\u00A0'))
+            ? text
+            : text.Replace('\u00A0', ' ').Trim(' ', '\t', '\u200E', '\u200F', '\uFEFF');
+    }
 }

@@ -19,6 +19,9 @@ internal static partial class TimeText
     // So many cells tell which way of writing a column has.
     private const int Looked = 500;
 
+    // So many are tried with every way.
+    private const int Few = 12;
+
     // No way of writing a time is longer.
     private const int MostLetters = 60;
 
@@ -37,19 +40,33 @@ internal static partial class TimeText
     public static (IReadOnlyList<Instant?> Times, bool NamesZone) Read(
         IReadOnlyList<string> cells, LocalDateTime near, DateTimeZone zone)
     {
-        var texts = cells.Select(Tidy).ToList();
         var wanted = zone.AtLeniently(near).ToInstant();
         // Which way it is shows in a part of them, taken from all over the file.
-        var filled = texts.Where(t => t.Length > 0).ToList();
+        var filled = cells.Where(c => !string.IsNullOrWhiteSpace(c)).ToList();
         var step = Math.Max(1, filled.Count / Looked);
-        var sample = filled.Where((_, i) => i % step == 0).ToList();
-        var reader = Readers
+        var sample = filled.Where((_, i) => i % step == 0).Select(Tidy).ToList();
+        // What reads none of a few reads no column.
+        var few = sample.Where((_, i) => i % Math.Max(1, sample.Count / Few) == 0).ToList();
+        var reader = Readers.Where(read => sample.Count <= Few || few.Exists(t => read(t, near.Date) is not null)).DefaultIfEmpty(Readers[0])
             .Select(read => (read, times: sample.ConvertAll(t => read(t, near.Date))))
             .OrderByDescending(r => r.times.Count(t => t is not null))
             .ThenBy(r => Gap(r.times))
             .First().read;
-        var best = texts.ConvertAll(t => t.Length == 0 ? null : reader(t, near.Date));
-        return ([.. best.Select(InstantOf)], best.Exists(r => r?.Offset is not null));
+        // In a large file the same second stands in many rows.
+        var known = new Dictionary<string, Instant?>(StringComparer.Ordinal);
+        var namesZone = false;
+        var times = new Instant?[cells.Count];
+        for (var i = 0; i < times.Length; i++)
+        {
+            if (!known.TryGetValue(cells[i], out times[i]))
+            {
+                var read = Tidy(cells[i]) is { Length: > 0 } text ? reader(text, near.Date) : null;
+                namesZone |= read?.Offset is not null;
+                known[cells[i]] = times[i] = InstantOf(read);
+            }
+        }
+
+        return (times, namesZone);
 
         double Gap(List<(LocalDateTime Local, Offset? Offset)?> read)
         {

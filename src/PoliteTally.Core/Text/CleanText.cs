@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Globalization;
 using System.Text;
 
@@ -12,6 +13,12 @@ public static class CleanText
     /// </summary>
     public static string Of(string text)
     {
+        // Most text has nothing to take out, and there is much of it in large files.
+        if (!text.AsSpan().ContainsAny(Suspects))
+        {
+            return text.Trim();
+        }
+
         var clean = new StringBuilder(text.Length);
         foreach (var rune in text.EnumerateRunes())
         {
@@ -32,8 +39,13 @@ public static class CleanText
     public static bool IsClean(string text) => !text.EnumerateRunes().Any(r => r.Value is not ('\n' or '\r' or '\t') && IsUnshowable(r));
 
     /// <summary>Whether a text shows nothing: it is empty, or all of it is white space, control characters and marks without extent.</summary>
-    public static bool IsBlank(string text) => text.EnumerateRunes().All(r =>
+    public static bool IsBlank(string text) => (text.Length == 0 || !char.IsLetterOrDigit(text[0])) && text.EnumerateRunes().All(r =>
         Rune.IsWhiteSpace(r) || Rune.GetUnicodeCategory(r) is UnicodeCategory.Control or UnicodeCategory.Format);
+
+    // All that is taken out, and halves of surrogate pairs, which may be part of it.
+    private static readonly SearchValues<char> Suspects = SearchValues.Create(
+        string.Concat(Enumerable.Range(0, 0x20).Concat(Enumerable.Range(0x7F, 0x21)).Concat([0x2028, 0x2029]).Concat(Enumerable.Range(0x202A, 5)).Concat(Enumerable.Range(0x2066, 4))
+            .Concat(Enumerable.Range(0xD800, 0x800)).Select(c => (char)c)));
 
     // U+202A–U+202E and U+2066–U+2069 turn or embed a direction; half a surrogate pair reads as U+FFFD, which is harmless.
     private static bool IsUnshowable(Rune rune) =>
