@@ -18,6 +18,9 @@ namespace PoliteTally.Store;
 /// </summary>
 public sealed class OpenLesson
 {
+    /// <summary>The most entries a lesson takes: 250,000, some hundred times a busy one, and the largest files with it.</summary>
+    public const int MostEntries = 250_000;
+
     private readonly GrowingList<(long Seq, Entry Entry)> _entries;
     private readonly ImmutableDictionary<Guid, ImmutableHashSet<Guid>> _cast;
     private readonly LessonNames _names;

@@ -11,6 +11,9 @@ namespace PoliteTally.Core.Merging;
 /// <param name="fileOf">The file of each entry that came with one.</param>
 internal sealed class OneAct(IReadOnlyDictionary<Guid, Trace> traces, IReadOnlyDictionary<Guid, Guid> fileOf)
 {
+    private const int MostLookedAt = 50;
+    private static readonly Comparer<Entry> ByTime = Comparer<Entry>.Create((a, b) => a.HappenedAt.CompareTo(b.HappenedAt));
+
     private readonly Dictionary<Guid, Guid> _behind = [];
     private readonly Dictionary<Guid, int> _sizes = fileOf.Values.CountBy(f => f).ToDictionary();
 
@@ -51,23 +54,45 @@ internal sealed class OneAct(IReadOnlyDictionary<Guid, Trace> traces, IReadOnlyD
         foreach (var acts in alone.GroupBy(e => (traces[e.Id].Who, traces[e.Id].Kind)))
         {
             var all = acts.ToList();
-            foreach (var other in all.Where(e => fileOf.ContainsKey(e.Id)))
+            foreach (var rows in all.Where(e => fileOf.ContainsKey(e.Id)).GroupBy(e => fileOf[e.Id]))
             {
-                var file = fileOf[other.Id];
-                var near = all.Where(e => MayCountFor(e, other, file) && !met.Contains((e.Id, file)))
-                    .OrderBy(e => Gap(e, other)).ThenBy(e => e.Id).FirstOrDefault(e => Gap(e, other) <= SameActs.Perhaps);
-                if (near is not null)
+                var others = all.Where(e => !fileOf.TryGetValue(e.Id, out var its) || its.CompareTo(rows.Key) < 0).ToList();
+                foreach (var other in rows)
                 {
-                    met.Add((near.Id, file));
-                    yield return (near, other);
+                    if (NearestIn(others, other, rows.Key) is { } near)
+                    {
+                        met.Add((near.Id, rows.Key));
+                        yield return (near, other);
+                    }
                 }
             }
         }
 
+        // From the moment of the row outwards, and not for ever: of very many nobody looks at one.
+        Entry? NearestIn(List<Entry> others, Entry row, Guid file)
+        {
+            var after = others.BinarySearch(row, ByTime) is var at && at < 0 ? ~at : at;
+            for (var (before, step) = (after - 1, 0); step < MostLookedAt; step++)
+            {
+                var (earlier, later) = (before >= 0 ? others[before] : null, after < others.Count ? others[after] : null);
+                var next = later is null || (earlier is not null && Gap(earlier, row) <= Gap(later, row)) ? earlier : later;
+                if (next is null || Gap(next, row) > SameActs.Perhaps)
+                {
+                    return null;
+                }
+
+                _ = next == earlier ? before-- : after++;
+                if (MayBeOne(next, row) && !met.Contains((next.Id, file)))
+                {
+                    return next;
+                }
+            }
+
+            return null;
+        }
+
         // Two messages with different words are two.
-        bool MayCountFor(Entry counts, Entry other, Guid file) =>
-            (!fileOf.TryGetValue(counts.Id, out var its) || its.CompareTo(file) < 0)
-            && (traces[counts.Id].Text is not { } words || traces[other.Id].Text is not { } told || words == told);
+        bool MayBeOne(Entry counts, Entry other) => traces[counts.Id].Text is not { } words || traces[other.Id].Text is not { } told || words == told;
 
         static Duration Gap(Entry a, Entry b) => a.HappenedAt > b.HappenedAt ? a.HappenedAt - b.HappenedAt : b.HappenedAt - a.HappenedAt;
     }

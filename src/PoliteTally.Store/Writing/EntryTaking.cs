@@ -10,9 +10,6 @@ namespace PoliteTally.Store.Writing;
 /// <summary>How one entry is taken: checked, stored, and followed by what it brings with it.</summary>
 internal static class EntryTaking
 {
-    /// <summary>The most entries a lesson takes: 100,000, some fifty times a busy one.</summary>
-    public const int MostEntries = 100_000;
-
     /// <summary>Takes an entry.</summary>
     /// <returns>Why it is not taken; null if it is, now or before.</returns>
     public static string? Take(NewEntry sent, Source source, string by, Draft draft, Instant at)
@@ -52,9 +49,9 @@ internal static class EntryTaking
     private static string? WhyRefused(Entry entry, Draft draft, Instant now)
     {
         // To end and to settle is always possible, and so is to take something back.
-        if (draft.Before.Count + draft.Stored.Count >= MostEntries && entry.Act is not (LessonEnded or LessonSettled or Struck))
+        if (draft.Before.Count + draft.Stored.Count >= OpenLesson.MostEntries && entry.Act is not (LessonEnded or LessonSettled or Struck))
         {
-            return $"This lesson has {MostEntries:N0} entries, the most that one can have. End it, and go on in a new one.";
+            return $"This lesson has {OpenLesson.MostEntries:N0} entries, the most that one can have. End it, and go on in a new one.";
         }
 
         return EntryRules.WhyRefused(

@@ -81,9 +81,16 @@ internal static class FileEndpoints
             }
 
             var entries = read.Entries(sent.Name, MatchesOf(read, open), clock.GetCurrentInstant());
+            if (open.Count + entries.Count > OpenLesson.MostEntries)
+            {
+                return Refused.Now($"This file has {entries.Count:N0} rows to be kept, and the lesson has {open.Count:N0} entries already: {OpenLesson.MostEntries:N0} are the most. Keep only the rows of this lesson. Nothing was stored.");
+            }
+
             // A part at a time, so that nobody who notes something waits for all of it; the last one makes it count.
             foreach (var part in entries.Chunk(Struck.Most))
             {
+                // Whoever stops it has nothing of it: what is there already counts for nothing without the last.
+                request.HttpContext.RequestAborted.ThrowIfCancellationRequested();
                 if ((await ledger.Append(owner.Id, id, Source.File, sent.Name, part))!.Refused is [var refused, ..])
                 {
                     return TypedResults.Problem($"One of its rows does not fit this lesson: {refused.Why} Nothing of it counts.", statusCode: StatusCodes.Status422UnprocessableEntity);

@@ -5,7 +5,7 @@ import Notice from '../../ui/Notice.vue'
 import FileAsked from './FileAsked.vue'
 import FilesBroughtIn from './FilesBroughtIn.vue'
 import PasteBox from './PasteBox.vue'
-import { asksSomething, useFiles } from './files'
+import { asksSomething, rowsIn, useFiles } from './files'
 
 /** Everything that other programs saved of a lesson: dropped together or one by one, told apart by what is in it. */
 const props = defineProps<{
@@ -36,7 +36,8 @@ defineExpose({ waiting })
     <template v-if="!locked">
       <div v-for="(one, i) in dropped" :key="i" class="mt-3">
         <p v-if="one.busy" role="status">
-          <b>{{ one.file.name }}</b> is being read…
+          <b>{{ one.file.name }}</b>
+          {{ one.look?.kind ? `is being brought in, ${rowsIn(one.look.kind, one.look.rows)}…` : 'is being read…' }}
           <template v-if="one.progress !== undefined">{{ Math.round(one.progress * 100) }} %</template>
           <button class="quiet ml-3" @click="one.stop.abort()">Stop</button>
         </p>
