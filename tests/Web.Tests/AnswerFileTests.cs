@@ -21,7 +21,10 @@ public sealed class AnswerFileTests(AppUnderTest app) : IClassFixture<AppUnderTe
 
     private static readonly Question Backing = new()
     {
-        Id = Guid.NewGuid(), Kind = QuestionKind.SingleChoice, Purpose = QuestionPurpose.Quiz, Text = "Which way does it back?",
+        Id = Guid.NewGuid(),
+        Kind = QuestionKind.SingleChoice,
+        Purpose = QuestionPurpose.Quiz,
+        Text = "Which way does it back?",
         Options = [new(Guid.NewGuid(), "against the clock", Right: true), new(Guid.NewGuid(), "with the clock")],
     };
 
