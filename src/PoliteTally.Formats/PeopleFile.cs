@@ -27,6 +27,9 @@ public static partial class PeopleFile
     // Of a list of this class so many are of it: a picture is read with mistakes.
     private const double ShareOfClass = 0.4;
 
+    // So many names show whose list it is.
+    private const int Looked = 100;
+
     // What stands this often is a word beside each name, not somebody.
     private const int OftenIsNobody = 3;
 
@@ -40,8 +43,8 @@ public static partial class PeopleFile
     public static PeoplePreview Read(byte[] bytes, DateTimeZone zone, Instant lessonFrom, Instant lessonTo, Func<string, bool> isNameHere)
     {
         var cells = WithoutBadges(CellsOf(bytes));
-        var often = cells.Where(c => !isNameHere(c.Text)).CountBy(c => Columns.Fold(c.Text)).Where(c => c.Value >= OftenIsNobody).Select(c => c.Key).ToHashSet();
-        var (names, leftOut, at) = (new List<PersonRow>(), 0, (Instant?)null);
+        var often = cells.GroupBy(c => Columns.Fold(c.Text)).Where(g => g.Count() >= OftenIsNobody && !isNameHere(g.First().Text)).Select(g => g.Key).ToHashSet();
+        var (names, seen, leftOut, at) = (new List<PersonRow>(), new HashSet<string>(StringComparer.Ordinal), 0, (Instant?)null);
         foreach (var (row, text) in cells)
         {
             if (MomentIn(text) is { } moment)
@@ -52,7 +55,7 @@ public static partial class PeopleFile
             {
                 leftOut++;
             }
-            else if (!names.Exists(n => n.Name == name))
+            else if (seen.Add(name))
             {
                 names.Add(new PersonRow(row, name.Length > TextLimits.LongestName ? name[..20] : name, name.Length > TextLimits.LongestName
                     ? [$"has a name of {name.Length.ToString("N0", CultureInfo.InvariantCulture)} letters; at most {TextLimits.LongestName} are a name."]
@@ -64,7 +67,7 @@ public static partial class PeopleFile
             : names.Count > MostNames ? throw new FormatProblem($"This list has {names.Count} names; at most {MostNames:N0} can be read.")
             : new PeoplePreview(
                 names, at, leftOut,
-                names.Count >= 2 && names.Count(n => Cut().IsMatch(n.Name)) * 2 < names.Count && names.Count(n => n.Name.Any(char.IsDigit)) * 3 <= names.Count && names.Count(n => isNameHere(n.Name)) >= ShareOfClass * names.Count);
+                names.Count >= 2 && names.Count(n => Cut().IsMatch(n.Name)) * 2 < names.Count && names.Count(n => n.Name.Any(char.IsDigit)) * 3 <= names.Count && names.Take(Looked).Count(n => isNameHere(n.Name)) >= ShareOfClass * Math.Min(Looked, names.Count));
 
         Instant? MomentIn(string text) =>
             Clock().IsMatch(text) && TimeText.Read([text], lessonFrom.InZone(zone).LocalDateTime, zone).Times[0] is { } moment

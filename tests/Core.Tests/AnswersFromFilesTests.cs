@@ -68,6 +68,15 @@ public sealed class AnswersFromFilesTests
     public void A_step(string cell, string step) =>
         Read(new Question { Id = Given.Id(900), Kind = QuestionKind.Scale, Text = "?", ScaleFromLabel = "heavy weather", ScaleToLabel = "fair winds" }, cell).ShouldBe(step);
 
+    [Fact]
+    public void A_cell_that_holds_a_book_is_no_option_and_cut_as_a_text()
+    {
+        var book = string.Concat(Enumerable.Repeat("the wind backs, ", 20_000));
+        Read(Choice(QuestionKind.MultipleChoice, "it backs", "it veers"), book).ShouldBe("none");
+        AnswerReading.Of(new Question { Id = Given.Id(900), Kind = QuestionKind.ShortText, Text = "?" }, book).ShouldNotBeNull().Text.Length.ShouldBe(AnswerRules.LongestText);
+        AnswerReading.AreAlike(book, book + "!").ShouldBeTrue();
+    }
+
     [Theory]
     [InlineData("Q1. What is normal pressure?", "What is normal pressure?", true)]
     [InlineData("what is normal presure", "What is normal pressure?", true)]

@@ -12,6 +12,9 @@ public static partial class AnswerReading
     /// <summary>Words are those of an option from this similarity on, from 0 to 1: 0.85, a slip in a short word.</summary>
     public const double AlikeFrom = 0.85;
 
+    // Of a cell that holds a book, so many characters are looked at.
+    private const int MostRead = 4000;
+
     private static readonly NormalizedLevenshtein Likeness = new();
 
     private static readonly string[] TrueWords = ["TRUE", "YES", "CORRECT", "RIGHT", "WAHR", "JA", "RICHTIG", "VRAI", "OUI", "VERDADERO", "SI", "VERO", "SANT", "T", "Y"];
@@ -25,7 +28,7 @@ public static partial class AnswerReading
     /// <param name="cell">The cell.</param>
     public static Answer? Of(Question question, string cell)
     {
-        var text = CleanText.Of(cell);
+        var text = CleanText.Of(cell.Length > MostRead ? cell[..MostRead] : cell);
         if (CleanText.IsBlank(text))
         {
             return null;
@@ -68,11 +71,13 @@ public static partial class AnswerReading
     /// <summary>Whether two questions are the same one, written a little differently.</summary>
     public static bool AreAlike(string question, string other)
     {
-        var (a, b) = (NameFolding.FoldText(WithoutNumber(question)), NameFolding.FoldText(WithoutNumber(other)));
+        var (a, b) = (NameFolding.FoldText(WithoutNumber(Cut(question))), NameFolding.FoldText(WithoutNumber(Cut(other))));
         var (shorter, longer) = a.Length <= b.Length ? (a, b) : (b, a);
         // Some programs cut long questions off.
         return shorter.Length > 0 && (Likeness.Similarity(a, b) >= AlikeFrom || (shorter.Length >= 20 && longer.StartsWith(shorter, StringComparison.Ordinal)));
     }
+
+    private static string Cut(string question) => question.Length > Question.LongestText ? question[..Question.LongestText] : question;
 
     private static string WithoutNumber(string question) => Numbered().Replace(question, "");
 
@@ -97,9 +102,20 @@ public static partial class AnswerReading
 
     private static Guid? OptionIn(Question question, string text)
     {
+        // Nobody chooses an option with so many words, and likeness is dear to reckon.
+        if (text.Length > 2 * Question.LongestOption)
+        {
+            return null;
+        }
+
         var folded = NameFolding.FoldText(text);
         var unlabelled = NameFolding.FoldText(Label().Replace(text, ""));
         var known = question.Options.Select(o => (o.Id, Text: NameFolding.FoldText(o.Text))).ToList();
+        if (known.Find(o => o.Text == folded) is { Text: not null } same)
+        {
+            return same.Id;
+        }
+
         var (id, likeness) = known.Select(o => (o.Id, Like: Math.Max(Same(folded, o.Text), Same(unlabelled, o.Text)))).MaxBy(o => o.Like);
         return likeness >= AlikeFrom ? id
             : question.Kind == QuestionKind.TrueFalse && Truth(text) is { } truth && question.Options.FirstOrDefault(o => Truth(o.Text) == truth) is { } named ? named.Id

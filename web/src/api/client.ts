@@ -63,7 +63,7 @@ export async function sendFile<T>(
   form.set('file', file)
   for (const [field, value] of Object.entries(decided)) form.set(field, value)
   const response = await fetch(path, { method: 'POST', body: form, signal }).catch(() => {
-    throw new Problem(signal?.aborted ? 'Stopped. Nothing of it was stored.' : unreachable, 0)
+    throw new Problem(signal?.aborted ? 'Stopped. If it was in already, it stands among the files.' : unreachable, 0)
   })
   const body = await response.json().catch(() => undefined)
   if (!response.ok) throw problemOf(body, response.status)
