@@ -30,6 +30,9 @@ public static partial class PeopleFile
     // So many names show whose list it is.
     private const int Looked = 100;
 
+    // More than every fifth cell without a letter is a table of something else.
+    private const int ShareOfNumbers = 5;
+
     // What stands this often is a word beside each name, not somebody.
     private const int OftenIsNobody = 3;
 
@@ -67,7 +70,7 @@ public static partial class PeopleFile
             : names.Count > MostNames ? throw new FormatProblem($"This list has {names.Count} names; at most {MostNames:N0} can be read.")
             : new PeoplePreview(
                 names, at, leftOut,
-                names.Count >= 2 && names.Count(n => Cut().IsMatch(n.Name)) * 2 < names.Count && names.Count(n => n.Name.Any(char.IsDigit)) * 3 <= names.Count && names.Take(Looked).Count(n => isNameHere(n.Name)) >= ShareOfClass * Math.Min(Looked, names.Count));
+                names.Count >= 2 && cells.Count(c => !c.Text.Any(char.IsLetter)) * ShareOfNumbers <= cells.Count && names.Count(n => Cut().IsMatch(n.Name)) * 2 < names.Count && names.Count(n => n.Name.Any(char.IsDigit)) * 3 <= names.Count && names.Take(Looked).Count(n => isNameHere(n.Name)) >= ShareOfClass * Math.Min(Looked, names.Count));
 
         Instant? MomentIn(string text) =>
             Clock().IsMatch(text) && TimeText.Read([text], lessonFrom.InZone(zone).LocalDateTime, zone).Times[0] is { } moment

@@ -43,6 +43,8 @@ public sealed class PeopleFileTests
     [InlineData("Name,Minutes\nAna P,47\nEino R.,12\nSaga Eriksdotter,50\n")]
     [InlineData("09:41 Ana P: why?\n09:42 Eino R.: because\n")]
     [InlineData("Ana P,yes\nEino R.,no\n")]
+    [InlineData("Name;Joined;Left\nAna P;2026-11-02 09:28:00;2026-11-02 10:20:00\nEino R.;2026-11-02 09:31:00;2026-11-02 10:20:00\nSaga Eriksdotter;2026-11-02 09:31:00;2026-11-02 10:20:00\n")]
+    [InlineData("Ana P\t47\nEino R.\t12\nSaga Eriksdotter\t50\n")]
     [InlineData("somebody\nsomebody else\nnobody\n")]
     public void What_is_none(string text) => Read(text).IsOne.ShouldBeFalse();
 
