@@ -70,7 +70,7 @@ public static partial class PeopleFile
             : names.Count > MostNames ? throw new FormatProblem($"This list has {names.Count} names; at most {MostNames:N0} can be read.")
             : new PeoplePreview(
                 names, at, leftOut,
-                names.Count >= 2 && cells.Count(c => !c.Text.Any(char.IsLetter)) * ShareOfNumbers <= cells.Count && names.Count(n => Cut().IsMatch(n.Name)) * 2 < names.Count && names.Count(n => n.Name.Any(char.IsDigit)) * 3 <= names.Count && names.Take(Looked).Count(n => isNameHere(n.Name)) >= ShareOfClass * Math.Min(Looked, names.Count));
+                names.Count >= 2 && !HasColumns(cells, isNameHere) && cells.Count(c => !c.Text.Any(char.IsLetter)) * ShareOfNumbers <= cells.Count && names.Count(n => Cut().IsMatch(n.Name)) * 2 < names.Count && names.Count(n => n.Name.Any(char.IsDigit)) * 3 <= names.Count && names.Take(Looked).Count(n => isNameHere(n.Name)) >= ShareOfClass * Math.Min(Looked, names.Count));
 
         Instant? MomentIn(string text) =>
             Clock().IsMatch(text) && TimeText.Read([text], lessonFrom.InZone(zone).LocalDateTime, zone).Times[0] is { } moment
@@ -90,6 +90,15 @@ public static partial class PeopleFile
         // Names in one line stand between commas; in a list of lines a comma is part of a name.
         char[] between = lines.Count == 1 ? ['\t', ';', '|', ','] : ['\t', ';', '|'];
         return [.. lines.SelectMany(l => l.Text.Split(between, StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(c => (l.Row, c)))];
+    }
+
+    // Where every line has as many cells, names stand in all of its columns, or it is a table with a column of them.
+    private static bool HasColumns(List<(int Row, string Text)> cells, Func<string, bool> isNameHere)
+    {
+        var lines = cells.GroupBy(c => c.Row).Select(l => l.Select(c => c.Text).ToList()).Take(Looked).ToList();
+        var width = lines.Count > 1 ? lines[^1].Count : 1;
+        return width > 1 && lines.TrueForAll(l => l.Count == width)
+            && Enumerable.Range(0, width).Count(column => lines.Count(l => isNameHere(l[column])) >= ShareOfClass * (lines.Count - 1)) < 2;
     }
 
     // In a picture a badge stands before each name, and is read as some letter or sign.

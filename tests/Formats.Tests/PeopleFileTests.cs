@@ -19,6 +19,7 @@ public sealed class PeopleFileTests
     [InlineData("numbered", "1. Ana P\n2. Eino R.\n3. Saga Eriksdotter\n")]
     [InlineData("bullets", "• Ana P\n• Eino R.\n• Saga Eriksdotter")]
     [InlineData("in one line", "Ana P, Eino R., Saga Eriksdotter")]
+    [InlineData("a grid", "Ana P\tEino R.\nSaga Eriksdotter\tAna P\n")]
     [InlineData("cells", "Ana P\tEino R.\nSaga Eriksdotter\t\n")]
     [InlineData("under a heading", "Participants (3)\nAna P\nEino R. (you)\nSaga Eriksdotter\n")]
     [InlineData("with a word beside each", "Ana P\nmuted\nEino R.\nmuted\nSaga Eriksdotter\nmuted\n")]
@@ -44,6 +45,7 @@ public sealed class PeopleFileTests
     [InlineData("09:41 Ana P: why?\n09:42 Eino R.: because\n")]
     [InlineData("Ana P,yes\nEino R.,no\n")]
     [InlineData("Name;Joined;Left\nAna P;2026-11-02 09:28:00;2026-11-02 10:20:00\nEino R.;2026-11-02 09:31:00;2026-11-02 10:20:00\nSaga Eriksdotter;2026-11-02 09:31:00;2026-11-02 10:20:00\n")]
+    [InlineData("Name;A;B\nAna P;x;y\nEino R.;x;y\n")]
     [InlineData("Ana P\t47\nEino R.\t12\nSaga Eriksdotter\t50\n")]
     [InlineData("somebody\nsomebody else\nnobody\n")]
     public void What_is_none(string text) => Read(text).IsOne.ShouldBeFalse();
