@@ -48,7 +48,8 @@ public static class FileRecognition
             (true, false) => [FileKind.Attendance],
             // Who wrote what and when is a chat, unless its headings are questions.
             (false, true) => isAnswers && !NamesMessages(chat!) && answers!.Questions.Count > 1 ? [FileKind.Answers, FileKind.Chat] : [FileKind.Chat],
-            _ when isAnswers && !answers!.Anonymous => [FileKind.Answers],
+            // Names beside something that is neither a time nor a question: only the teacher knows.
+            _ when isAnswers && !answers!.Anonymous => list is { Columns.Count: > 0 } ? [FileKind.Answers, FileKind.Attendance] : [FileKind.Answers],
             // A list of which something is to be asked.
             _ when list is { Columns.Count: > 0 } => [FileKind.Attendance],
             _ => throw problem ?? new FormatProblem("What this file tells is not known. Bring in an attendance list, a saved chat, answers to questions, captions, or a list of who was there."),

@@ -98,6 +98,9 @@ public sealed class AnswersFileTests
         Read("Your name,How cold was it?\nAna P,'-4\n").Questions[0].Answers[0].Written.Text.ShouldBe("-4");
 
     [Fact]
+    public void What_could_be_two_things_is_asked() => CouldBe("Name;A;B\nAna P;x;y\nEino R.;x;y\n").ShouldBe([FileKind.Answers, FileKind.Attendance]);
+
+    [Fact]
     public void Columns_can_be_put_right()
     {
         var read = Read("a,b,c\nAna P,down,1013\nEino R.,down,1000\n", new Dictionary<string, int> { ["name"] = 0 });

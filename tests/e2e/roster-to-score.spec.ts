@@ -250,6 +250,8 @@ test('the lesson ends and is settled with an attendance list', async ({ page }) 
   // A file that lies there and was not brought in is asked about before the register is confirmed.
   const unclear = { name: 'late.csv', mimeType: 'text/csv', buffer: Buffer.from('Name;A;B\nJuno;x;y\nEino;x;y') }
   await page.locator('input[type=file]').setInputFiles(unclear)
+  await expect(page.getByText('It could be one or the other')).toBeVisible()
+  await page.getByRole('button', { name: 'the attendance list', exact: true }).click()
   await expect(page.getByText('Say which column holds the joining times')).toBeVisible()
   await page.getByRole('button', { name: 'Confirm and hand in' }).click()
   await expect(page.getByText('late.csv was dropped and is not brought in.')).toBeVisible()
