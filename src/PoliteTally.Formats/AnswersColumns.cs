@@ -17,7 +17,7 @@ internal static partial class AnswersColumns
     /// <summary>What a column can be that is no question, with the headings it goes by, the likeliest first.</summary>
     public static readonly IReadOnlyDictionary<string, string[]> Headings = new Dictionary<string, string[]>
     {
-        ["name"] = ["name", "fullname", "yourname", "studentname", "displayname", "student", "who", "username", "respondent", "participant", "player", "nickname", "nom", "nombre", "namn", "vorname und name", "wer", "user"],
+        ["name"] = ["name", "fullname", "yourname", "studentname", "displayname", "student", "who", "username", "respondent", "participant", "player", "nickname", "nom", "nombre", "namn", "wer", "user"],
         ["given"] = ["firstname", "givenname", "forename", "vorname", "prénom", "given", "first"],
         ["family"] = ["lastname", "familyname", "surname", "nachname", "family", "last"],
         ["email"] = ["email", "emailaddress", "mail", "useremail", "address", "upn"],

@@ -102,15 +102,15 @@ public static class AnswersFile
                 problems.Add("has no name.");
             }
 
-            if (name.Length > Core.Ledger.TextLimits.LongestName)
+            (name, var tooLong) = Columns.Checked(name);
+            if (tooLong is not null)
             {
-                problems.Add($"has a name of {name.Length.ToString("N0", CultureInfo.InvariantCulture)} letters; at most {Core.Ledger.TextLimits.LongestName} are a name.");
-                name = name[..20];
+                problems.Add(tooLong);
             }
 
             if (fields.ContainsKey("time") && at is null)
             {
-                problems.Add($"has the time “{Columns.Cell(row, fields, "time")}”, which cannot be read. Write it as 2026-11-23 09:31:00.");
+                problems.Add(Columns.Unreadable(Columns.Cell(row, fields, "time")));
             }
             else if (at is { } moment && IsNear(lessonFrom, lessonTo) && (moment < lessonFrom - Around || moment > lessonTo + Around))
             {

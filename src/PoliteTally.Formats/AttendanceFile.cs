@@ -146,7 +146,7 @@ public static class AttendanceFile
                 var text = Columns.Cell(row, fields, field);
                 if (read is null && text.Length > 0)
                 {
-                    problems.Add($"has the time “{text}”, which cannot be read. Write it as 2026-11-23 09:31:00.");
+                    problems.Add(Columns.Unreadable(text));
                 }
             }
         }

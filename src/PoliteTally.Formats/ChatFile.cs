@@ -1,4 +1,3 @@
-using System.Globalization;
 using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Text;
@@ -69,10 +68,10 @@ public static class ChatFile
                 (problems ??= []).Add("has no name.");
             }
 
-            if (name.Length > TextLimits.LongestName)
+            (name, var tooLong) = Columns.Checked(name);
+            if (tooLong is not null)
             {
-                (problems ??= []).Add($"has a name of {name.Length.ToString("N0", CultureInfo.InvariantCulture)} letters; at most {TextLimits.LongestName} are a name.");
-                name = name[..20];
+                (problems ??= []).Add(tooLong);
             }
 
             if (CleanText.IsBlank(text))
@@ -82,7 +81,7 @@ public static class ChatFile
 
             if (at is null)
             {
-                (problems ??= []).Add($"has the time “{Columns.Cell(row, fields, "time")}”, which cannot be read. Write it as 2026-11-23 09:31:00.");
+                (problems ??= []).Add(Columns.Unreadable(Columns.Cell(row, fields, "time")));
             }
 
             // What was sent to one person counts; that it was long is no reason to lose it.

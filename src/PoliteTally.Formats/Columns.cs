@@ -1,4 +1,6 @@
 using System.Buffers;
+using System.Globalization;
+using PoliteTally.Core.Ledger;
 
 namespace PoliteTally.Formats;
 
@@ -57,6 +59,14 @@ internal static class Columns
     /// <summary>The time in a row, with its day if that stands in a column of its own.</summary>
     public static string Moment(TableRow row, IReadOnlyDictionary<string, int> mapping, string field) =>
         Cell(row, mapping, field) is { Length: > 0 } time && Cell(row, mapping, "date") is { Length: > 0 } date ? $"{date} {time}" : Cell(row, mapping, field);
+
+    /// <summary>A name as it is shown where it is too long to be one, and what is wrong with it; null if nothing is.</summary>
+    public static (string Name, string? Problem) Checked(string name) => name.Length <= TextLimits.LongestName
+        ? (name, null)
+        : (name[..20], $"has a name of {name.Length.ToString("N0", CultureInfo.InvariantCulture)} letters; at most {TextLimits.LongestName} are a name.");
+
+    /// <summary>What is wrong with a time that nobody can read.</summary>
+    public static string Unreadable(string time) => $"has the time “{time}”, which cannot be read. Write it as 2026-11-23 09:31:00.";
 
     /// <summary>A cell; null if it is empty.</summary>
     public static string? OrNull(string cell) => cell.Length == 0 ? null : cell;

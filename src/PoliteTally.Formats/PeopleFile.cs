@@ -1,7 +1,5 @@
-using System.Globalization;
 using System.Text.RegularExpressions;
 using NodaTime;
-using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Text;
 
 namespace PoliteTally.Formats;
@@ -60,9 +58,8 @@ public static partial class PeopleFile
             }
             else if (seen.Add(name))
             {
-                names.Add(new PersonRow(row, name.Length > TextLimits.LongestName ? name[..20] : name, name.Length > TextLimits.LongestName
-                    ? [$"has a name of {name.Length.ToString("N0", CultureInfo.InvariantCulture)} letters; at most {TextLimits.LongestName} are a name."]
-                    : []));
+                var (shown, tooLong) = Columns.Checked(name);
+                names.Add(new PersonRow(row, shown, tooLong is null ? [] : [tooLong]));
             }
         }
 
