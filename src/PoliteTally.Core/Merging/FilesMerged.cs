@@ -14,10 +14,11 @@ public sealed class FilesMerged : LessonPart
     private readonly Dictionary<Guid, Guid> _countsBy;
     private readonly Dictionary<Guid, GrowingList<Entry>> _support;
     private IReadOnlyList<MergedFile> _files;
+    private Lazy<IReadOnlyList<(Entry Counts, Entry Other)>> _near;
 
-    internal FilesMerged() => (_countsBy, _support, _files) = ([], [], []);
+    internal FilesMerged() => (_countsBy, _support, _files, _near) = ([], [], [], new Lazy<IReadOnlyList<(Entry, Entry)>>([]));
 
-    private FilesMerged(FilesMerged from) => (_countsBy, _support, _files, Near) = (new(from._countsBy), new(from._support), from._files, from.Near);
+    private FilesMerged(FilesMerged from) => (_countsBy, _support, _files, _near) = (new(from._countsBy), new(from._support), from._files, from._near);
 
     /// <summary>The files that count, in the order in which they were brought in.</summary>
     public IReadOnlyList<MergedFile> Files => _files;
@@ -25,8 +26,8 @@ public sealed class FilesMerged : LessonPart
     /// <summary>How many entries stand behind others.</summary>
     public int Supporting => _countsBy.Count;
 
-    /// <summary>Entries that may tell of one act and are not taken for one, with what would count first.</summary>
-    public IReadOnlyList<(Entry Counts, Entry Other)> Near { get; private set; } = [];
+    /// <summary>Entries that may tell of one act and are not taken for one, with what would count first. Looked for when somebody asks.</summary>
+    public IReadOnlyList<(Entry Counts, Entry Other)> Near => _near.Value;
 
     /// <summary>The entries that count for what others tell as well, each with those.</summary>
     public IEnumerable<(Guid Counts, IReadOnlyList<Entry> Others)> All => _support.Select(s => (s.Key, (IReadOnlyList<Entry>)s.Value));
@@ -39,7 +40,7 @@ public sealed class FilesMerged : LessonPart
 
     internal void Know(IReadOnlyList<MergedFile> files) => _files = files;
 
-    internal void MayBeOne(IReadOnlyList<(Entry Counts, Entry Other)> near) => Near = near;
+    internal void MayBeOne(Func<IReadOnlyList<(Entry Counts, Entry Other)>> near) => _near = new(near);
 
     internal void Support(Guid counts, Entry other)
     {

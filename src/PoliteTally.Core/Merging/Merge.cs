@@ -48,7 +48,7 @@ internal static class Merge
         merged.Know([.. files.Values.OrderBy(f => f.NotedAt).Select(f => new MergedFile(f, (FileBroughtIn)f.Act, clocks[versions.Of(f.Id)]))]);
         var one = new OneAct(traces, versions.FileOf);
         var behind = one.In(aligned, versions.Repeats);
-        merged.MayBeOne([.. one.Near(aligned)]);
+        merged.MayBeOne(() => [.. one.Near(aligned)]);
         foreach (var entry in aligned.Where(e => behind.ContainsKey(e.Id)))
         {
             merged.Support(behind[entry.Id], entry);

@@ -79,12 +79,14 @@ internal sealed class AnswerEntries(OpenLesson open)
         var hasPoints = read.Answers.Any(a => a.Written.Share is not null);
         var byKey = question.Purpose == QuestionPurpose.Quiz && (question.Options.Any(o => o.Right) || question.Target is not null || question.AcceptedAnswers.Count > 0 || question.Kind == QuestionKind.Ranking);
         var byPoints = hasPoints && question.Purpose == QuestionPurpose.Quiz && (word?.ByPoints ?? (read.OnlyPoints || !byKey));
-        var answers = read.Answers.Select(a => (Row: a, Answer: AnswerReading.Of(question, a.Written.Text))).ToList();
+        // Of a choice a class gives few different answers.
+        var meant = read.Answers.Select(a => a.Written.Text).Distinct(StringComparer.Ordinal).ToDictionary(text => text, text => AnswerReading.Of(question, text), StringComparer.Ordinal);
+        var answers = read.Answers.Select(a => (Row: a, Answer: meant[a.Written.Text])).ToList();
         var usable = answers.Where(a => a.Answer is not null).ToList();
         var unread = answers.Where(a => a.Answer is null).Select(a => $"row {a.Row.Row}, “{Short(a.Row.Written.Text)}”").ToList();
         // Answers without names to a question that was asked in the lesson were counted there.
         var leave = word?.Leave ?? (asked is not null && question.Anonymous);
-        var written = read.OnlyPoints ? [] : read.Answers.Select(a => a.Written.Text).Distinct(StringComparer.Ordinal).Order(StringComparer.OrdinalIgnoreCase).ToList();
+        var written = read.OnlyPoints ? [] : meant.Keys.Order(StringComparer.OrdinalIgnoreCase).ToList();
         var line = new FileQuestion(
             place, read.Text, like?.Id, leave, question.Kind, written.Count <= MostWritten ? written : [], RightOf(question), hasPoints, byPoints, question.Anonymous, leave ? 0 : usable.Count, unread);
         var doubt = word is not null || leave ? null

@@ -67,7 +67,9 @@ internal sealed record ReadFile(
             : DateTimeZoneProviders.Tzdb.GetZoneOrNull(sent.Zone)
                 ?? throw new FormatProblem($"“{sent.Zone}” is not a time zone. Choose one from the list.");
         var (from, to) = (open.Lesson.PlannedStart, open.Lesson.PlannedEnd);
-        bool isNameHere(string name) => open.MatchOf(new ShownName(name)).Certainty != Certainty.Unknown;
+        // Several readers look at the same names, to know whether the file is theirs.
+        var namesHere = new Dictionary<string, bool>(StringComparer.Ordinal);
+        bool isNameHere(string name) => namesHere.TryGetValue(name, out var known) ? known : namesHere[name] = open.MatchOf(new ShownName(name)).Certainty != Certainty.Unknown;
         var couldBe = sent.Chosen<FileKind?>("kind") is { } said ? [said] : FileRecognition.CouldBe(sent.Bytes, zone, from, to, isNameHere);
         var fingerprint = Convert.ToHexString(SHA256.HashData(sent.Bytes));
         var id = DerivedId.Of($"{open.Lesson.Id}\n{fingerprint}\n{string.Join(",", couldBe)}\n{zone.Id}\n{string.Join(",", sent.Mapping?.OrderBy(m => m.Key, StringComparer.Ordinal).Select(m => $"{m.Key}={m.Value}") ?? [])}\n{sent.Decided["questions"]}\n{sent.Decided["at"]}");
