@@ -3,7 +3,7 @@ import { computed, ref, watch } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useLive } from '../../live/lesson'
 import { count, hour, minutes, shortDay } from '../../ui/format'
-import { cameOf, channels, channelWords, useReaching, type Channel } from '../reaching/reaching'
+import { callTo, cameOf, channels, channelWords, isUnwritten, useReaching, type Channel } from '../reaching/reaching'
 import WriteMessage from '../reaching/WriteMessage.vue'
 import SidePanel from './SidePanel.vue'
 
@@ -15,11 +15,7 @@ const { data, missing, message, writing, problem, sending, write, refresh } = us
 watch(() => head.value?.position, refresh)
 
 const opened = ref<string>()
-const unwritten = computed(() =>
-  missing.value.filter(
-    (m) => m.addresses.length && isMissing(m.student) && !m.attempts.some((a) => a.channel === 'email'),
-  ),
-)
+const unwritten = computed(() => missing.value.filter((m) => isUnwritten(m) && isMissing(m.student)))
 /** When we saw them last ourselves, before what anybody else knew a while ago. */
 function seenLast(student: string) {
   const row = drawn.value?.rows.find((r) => r.id === student)
@@ -72,7 +68,7 @@ const last = (m: Schemas['MissingStudent']) => m.attempts.at(-1)
         {{ hour(a.at) }} {{ channelWords[a.channel] }}, {{ cameOf(a.outcome, data?.toOutbox) }} {{ a.note }}
       </p>
       <p v-if="m.phone">
-        <a class="quiet" :href="`tel:${m.phone.replace(/[^+0-9]/g, '')}`">{{ m.phone }}</a>
+        <a class="quiet" :href="callTo(m.phone)">{{ m.phone }}</a>
       </p>
       <p class="flex flex-wrap gap-x-3">
         <button v-if="m.addresses.length" class="quiet" @click="writing = [m.student]">

@@ -14,6 +14,13 @@ const outcomeWords = { sent: 'sent', reached: 'reached', noAnswer: 'no answer', 
 export const cameOf = (outcome: Schemas['ContactOutcome'], toOutbox = false) =>
   outcome === 'sent' && toOutbox ? 'in the outbox' : outcomeWords[outcome]
 
+/** Whether somebody has an address, and nobody has written to them in this lesson yet. */
+export const isUnwritten = ({ addresses, attempts }: Schemas['MissingStudent']) =>
+  addresses.length > 0 && !attempts.some((a) => a.channel === 'email')
+
+/** What calls a number: its digits alone. */
+export const callTo = (phone: string) => `tel:${phone.replace(/[^+0-9]/g, '')}`
+
 /** Who is missing from a lesson, and a message that goes to some of them. */
 export function useReaching(lesson: string, now: () => number) {
   const queries = useQueryClient()

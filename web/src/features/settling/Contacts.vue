@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Act } from '../../live/outbox'
 import { count, hour, shortDay } from '../../ui/format'
-import { cameOf, channels, channelWords, useReaching, type Channel } from '../reaching/reaching'
+import { callTo, cameOf, channels, channelWords, isUnwritten, useReaching, type Channel } from '../reaching/reaching'
 import WriteMessage from '../reaching/WriteMessage.vue'
 
 /** After the lesson: who was missing without an excuse or went early, what was tried, and what came of it. */
@@ -17,8 +17,7 @@ const nameOf = (student: string) => {
   const m = missing.value.find((one) => one.student === student)
   return m ? `${m.called} ${m.rest}`.trim() : ''
 }
-const unwritten = () =>
-  missing.value.filter((m) => m.addresses.length && !m.attempts.some((a) => a.channel === 'email'))
+const unwritten = computed(() => missing.value.filter(isUnwritten))
 
 function tried(student: string, channel: Channel, outcome: 'reached' | 'noAnswer') {
   const act: Act = { type: 'contactTried', student, channel, outcome, note: about.value.trim() }
@@ -42,12 +41,8 @@ function excuse(student: string) {
   <section v-if="missing.length" aria-labelledby="contacts" class="no-print">
     <h2 id="contacts" class="head flex flex-wrap items-baseline justify-between">
       To be reached
-      <button
-        v-if="unwritten().length > 1"
-        class="quiet font-normal"
-        @click="writing = unwritten().map((m) => m.student)"
-      >
-        write to all {{ unwritten().length }}
+      <button v-if="unwritten.length > 1" class="quiet font-normal" @click="writing = unwritten.map((m) => m.student)">
+        write to all {{ unwritten.length }}
       </button>
     </h2>
     <ul>
@@ -67,7 +62,7 @@ function excuse(student: string) {
           <i v-if="!m.attempts.length" class="text-ink-soft">nothing tried yet</i>
         </span>
         <span class="flex flex-wrap gap-x-4 justify-self-end">
-          <a v-if="m.phone" class="quiet" :href="`tel:${m.phone.replace(/[^+0-9]/g, '')}`">{{ m.phone }}</a>
+          <a v-if="m.phone" class="quiet" :href="callTo(m.phone)">{{ m.phone }}</a>
           <button
             v-if="m.addresses.length"
             class="quiet"
