@@ -1,5 +1,6 @@
 using PoliteTally.Core.Chat;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Scoring;
 using PoliteTally.Core.Text;
@@ -63,6 +64,52 @@ public sealed class ChatTests
         var second = Given.Noted(10, new ChatSorted(message.Id, ChatKind.OffTask));
         Credits(Whose, message, first, second).ShouldBe(0);
         Credits(Whose, message, first, second, Given.Strike(second)).ShouldBe(1);
+    }
+
+    private static Entry Stroke(double minute, ChatKind kind = ChatKind.Idea) => Given.Noted(minute, new ChatSaid(Given.Juno, kind, null));
+
+    [Theory]
+    [InlineData(5, 5.5, 1)] // The teacher notes what they read.
+    [InlineData(5, 4.5, 1)] // The other program was slow to send it.
+    [InlineData(5, 5.75, 1)]
+    [InlineData(5, 6, 1)] // Another message: one that nobody has sorted, and one noted by hand.
+    public void A_stroke_and_the_message_it_stands_for_count_once(double written, double noted, decimal credits)
+    {
+        Credits(Whose, Wrote(written, "it veers"), Stroke(noted)).ShouldBe(credits);
+        var messages = Given.State(Whose, Wrote(written, "it veers"), Stroke(noted)).Chat.Messages;
+        messages.Count.ShouldBe(Math.Abs(noted - written) * 60 <= 45 ? 1 : 2);
+    }
+
+    [Fact]
+    public void A_stroke_says_what_its_message_was_until_a_sweep_says_otherwise()
+    {
+        var (message, stroke) = (Wrote(5, "it veers"), Stroke(5.4));
+        var one = Given.State(Whose, message, stroke).Chat.Messages.ShouldHaveSingleItem();
+        (one.Entry, one.Kind, one.SortedBy, one.Stroke, one.Text).ShouldBe((message.Id, ChatKind.Idea, stroke.Id, stroke.Id, "it veers"));
+        Credits(Whose, message, stroke, Given.Noted(9, new ChatSorted(message.Id, ChatKind.OffTask))).ShouldBe(0);
+        Credits(Whose, message, stroke, Given.Strike(stroke)).ShouldBe(0);
+        Credits(Whose, message, stroke, Given.Strike(message)).ShouldBe(1);
+    }
+
+    [Fact]
+    public void Each_message_takes_one_stroke_and_each_stroke_one_message()
+    {
+        var messages = new[] { Wrote(5, "it veers"), Wrote(5.2, "and then it backs"), Wrote(9, "why?") };
+        Credits([Whose, .. messages, Stroke(5.3), Stroke(5.6)]).ShouldBe(2);
+        Credits([Whose, .. messages, Stroke(5.3), Stroke(5.6), Stroke(5.7)]).ShouldBe(3);
+        Credits([Whose, .. messages, Stroke(5.3), Wrote(5.35, "it veers")]).ShouldBe(1);
+    }
+
+    [Fact]
+    public void Strokes_and_messages_meet_in_whatever_order_they_come()
+    {
+        Entry[] all = [Whose, Wrote(5, "it veers"), Stroke(5.3), Stroke(5.5, ChatKind.Question), Wrote(5.9, "does it?"), Wrote(6.5, "it does")];
+        var folded = Given.State(all).Chat.Messages;
+        folded.Count(m => m.Stroke is not null).ShouldBe(2);
+        foreach (var order in new[] { all, [.. all.Reverse()], [.. all.OrderBy(e => e.Id)] })
+        {
+            order.Aggregate(LessonState.Fold([]), (state, entry) => state.With([entry])).Chat.Messages.ShouldBe(folded);
+        }
     }
 
     [Fact]

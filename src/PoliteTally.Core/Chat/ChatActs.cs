@@ -23,6 +23,19 @@ public sealed record ChatSaid(Guid Student, ChatKind Kind, string? Text) : Stude
 
     internal override Trace? TraceIn(LessonParts lesson) => Traced(TraceKind.Message, lesson, Text);
 
+    internal override bool SpeaksOfEarlier(LessonParts lesson, Entry entry, IReadOnlySet<Guid> among) =>
+        IsStroke(entry) && lesson.See<ChatLog>().HasOtherHalf(lesson.Whose(Student), entry.HappenedAt, byHand: true);
+
+    internal override void Learn(LessonParts lesson, Entry entry)
+    {
+        if (IsStroke(entry))
+        {
+            lesson.Change<ChatLog>().Learn(entry);
+        }
+    }
+
+    private bool IsStroke(Entry entry) => string.IsNullOrEmpty(Text) && entry.Source != Source.File;
+
     internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
         lesson.Change<ChatLog>().Say(new Said(student, "", Text ?? "", IsPrivate: false, Kind), entry, lesson);
 }
@@ -46,6 +59,18 @@ public sealed record NameWrote(string Name, string Text, bool Private) : NameAct
         : TextLimits.TooLong(Text, "message", TextLimits.LongestText) ?? base.WhyRefused(entry, lesson);
 
     internal override Trace? TraceIn(LessonParts lesson) => Traced(TraceKind.Message, lesson, Text);
+
+    internal override bool SpeaksOfEarlier(LessonParts lesson, Entry entry, IReadOnlySet<Guid> among) =>
+        entry.Source != Source.File && About(lesson).Any(student => lesson.See<ChatLog>().HasOtherHalf(student, entry.HappenedAt, byHand: false));
+
+    internal override void Learn(LessonParts lesson, Entry entry)
+    {
+        base.Learn(lesson, entry);
+        if (entry.Source != Source.File)
+        {
+            lesson.Change<ChatLog>().Learn(entry);
+        }
+    }
 
     internal override void Apply(LessonParts lesson, NameShown name, Entry entry) =>
         lesson.Change<ChatLog>().Say(new Said(lesson.See<NamesShown>().StudentOf(name), Name, Text, Private, ChatKind.Unsorted), entry, lesson);
@@ -92,7 +117,7 @@ public abstract record ChatAct(Guid Message) : Act
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
         lesson.ActOf(Message) is IMessage ? null : "This message is not in this lesson.";
 
-    internal sealed override bool SpeaksOfEarlier(LessonParts lesson, IReadOnlySet<Guid> among) => !among.Contains(Message);
+    internal sealed override bool SpeaksOfEarlier(LessonParts lesson, Entry entry, IReadOnlySet<Guid> among) => !among.Contains(Message);
 
     internal sealed override void Learn(LessonParts lesson, Entry entry) =>
         lesson.Change<ChatLog>().Learn(Message, words => With(words, entry));

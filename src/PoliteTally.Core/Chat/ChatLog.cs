@@ -11,12 +11,13 @@ public sealed class ChatLog : LessonPart
     private readonly Dictionary<Guid, SaidOfMessage> _saidOf;
     private readonly Dictionary<Guid, ChatMessage> _byEntry;
     private readonly ListsBy<Guid, ChatMessage> _byStudent;
+    private readonly Strokes _strokes;
     private GrowingList<ChatMessage> _messages;
 
-    internal ChatLog() => (_saidOf, _byEntry, _byStudent, _messages) = ([], [], new(), new([]));
+    internal ChatLog() => (_saidOf, _byEntry, _byStudent, _strokes, _messages) = ([], [], new(), new(), new([]));
 
     private ChatLog(ChatLog from) =>
-        (_saidOf, _byEntry, _byStudent, _messages) = (new(from._saidOf), new(from._byEntry), from._byStudent.Copy(), from._messages);
+        (_saidOf, _byEntry, _byStudent, _strokes, _messages) = (new(from._saidOf), new(from._byEntry), from._byStudent.Copy(), from._strokes.Copy(), from._messages);
 
     /// <summary>Messages in the chat, in order.</summary>
     public IReadOnlyList<ChatMessage> Messages => _messages;
@@ -31,16 +32,32 @@ public sealed class ChatLog : LessonPart
     internal void Learn(Guid message, Func<SaidOfMessage, SaidOfMessage> more) =>
         _saidOf[message] = more(_saidOf.GetValueOrDefault(message) ?? new SaidOfMessage());
 
+    /// <summary>Takes that there is a message of the meeting, or that the teacher noted one by its kind alone.</summary>
+    internal void Learn(Entry entry) => _strokes.Learn(entry);
+
+    /// <summary>Whether a message stands here that another one, told of the same student at a time, may be: one of the two was noted by hand and the other came by itself.</summary>
+    internal bool HasOtherHalf(Guid student, Instant at, bool byHand) =>
+        Before(at, SameActs.Within).Any(m => m.Student == student && m.Stroke is null && (byHand ? m.IsFromFeed : m is { Text: "", IsFromFeed: false }));
+
     internal void Say(Said said, Entry entry, LessonParts lesson)
     {
+        _strokes.Pair(lesson);
+        if (_strokes.IsMet(entry.Id))
+        {
+            return;
+        }
+
         var words = _saidOf.GetValueOrDefault(entry.Id);
         // Of a tap the words may stand in a file.
         var text = said.Text.Length > 0 ? said.Text : lesson.See<FilesMerged>().SupportOf(entry.Id).Select(e => e.Act).OfType<NameWrote>().FirstOrDefault()?.Text ?? "";
+        var stroke = _strokes.Of(entry.Id);
+        var noted = stroke?.Kind ?? said.Noted;
         var message = new ChatMessage(
-            entry.Id, entry.HappenedAt, said.Student, said.Name, text, said.IsPrivate, words?.Sorted?.Kind ?? said.Noted,
-            words?.Sorted?.By ?? (said.Noted == ChatKind.Unsorted ? null : entry.Id), words?.Hidden, words?.DealtWith,
+            entry.Id, entry.HappenedAt, said.Student, said.Name, text, said.IsPrivate, words?.Sorted?.Kind ?? noted,
+            words?.Sorted?.By ?? (noted == ChatKind.Unsorted ? null : stroke?.Entry ?? entry.Id), words?.Hidden, words?.DealtWith,
             text.Length > 0 && IsRepeat(said, text, entry.HappenedAt), said.Chosen, words?.Shown,
-            lesson.See<QuestionsAsked>().WasOneOpenAt(entry.HappenedAt), words is { WithoutName: true });
+            lesson.See<QuestionsAsked>().WasOneOpenAt(entry.HappenedAt), words is { WithoutName: true },
+            entry.Act is NameWrote && entry.Source != Source.File, stroke?.Entry);
         _messages = _messages.With(message);
         _byEntry[message.Entry] = message;
         if (said.Student is { } student)
@@ -51,24 +68,16 @@ public sealed class ChatLog : LessonPart
 
     internal override LessonPart Copy() => new ChatLog(this);
 
-    // Backwards and only as far as a repeat may lie, so that a long lesson does not make each message dearer.
-    private bool IsRepeat(Said said, string text, Instant at)
+    private bool IsRepeat(Said said, string text, Instant at) =>
+        Before(at, ChatMessage.RepeatWithin).Any(m => m.Student == said.Student && m.Text == text && m.Name == said.Name);
+
+    // Backwards and only so far, so that a long lesson does not make each message dearer.
+    private IEnumerable<ChatMessage> Before(Instant at, Duration within)
     {
-        for (var i = _messages.Count - 1; i >= 0; i--)
+        for (var i = _messages.Count - 1; i >= 0 && at - _messages[i].At <= within; i--)
         {
-            var before = _messages[i];
-            if (at - before.At > ChatMessage.RepeatWithin)
-            {
-                break;
-            }
-
-            if (before.Student == said.Student && before.Text == text && before.Name == said.Name)
-            {
-                return true;
-            }
+            yield return _messages[i];
         }
-
-        return false;
     }
 }
 

@@ -18,9 +18,12 @@ namespace PoliteTally.Core.Chat;
 /// <param name="Shown">The entry that shows it to the class, if it came from a student page.</param>
 /// <param name="DuringQuestion">Whether a question to the class was open when it was written.</param>
 /// <param name="WithoutName">Whether it is shown without saying whose it is.</param>
+/// <param name="IsFromFeed">Whether a program that was connected during the lesson sent it.</param>
+/// <param name="Stroke">The entry by which the teacher noted it as well; null if they did not.</param>
 public sealed record ChatMessage(
     Guid Entry, Instant At, Guid? Student, string Name, string Text, bool Private, ChatKind Kind, Guid? SortedBy, Guid? Hidden, Guid? DealtWith,
-    bool Repeat, ChatKind? Chosen = null, Guid? Shown = null, bool DuringQuestion = false, bool WithoutName = false)
+    bool Repeat, ChatKind? Chosen = null, Guid? Shown = null, bool DuringQuestion = false, bool WithoutName = false,
+    bool IsFromFeed = false, Guid? Stroke = null)
 {
     /// <summary>How long after a message the same text is a repeat. 60 s.</summary>
     public static readonly Duration RepeatWithin = Duration.FromSeconds(60);

@@ -47,8 +47,9 @@ public abstract record Act
     /// Whether it says something of entries before it that a lesson has used already, so that all of it is to be folded anew.
     /// </summary>
     /// <param name="lesson">The lesson without it.</param>
+    /// <param name="entry">The entry that says it.</param>
     /// <param name="among">The ids of the entries that come together with it.</param>
-    internal virtual bool SpeaksOfEarlier(LessonParts lesson, IReadOnlySet<Guid> among) => false;
+    internal virtual bool SpeaksOfEarlier(LessonParts lesson, Entry entry, IReadOnlySet<Guid> among) => false;
 
     /// <summary>Takes what it says of names, messages and questions; that counts for what came before it, too.</summary>
     internal virtual void Learn(LessonParts lesson, Entry entry)

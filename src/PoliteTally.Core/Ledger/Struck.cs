@@ -30,7 +30,7 @@ public sealed record Struck(Guid Entry, IReadOnlyList<Guid>? Others = null) : Ac
             : acts.Select(a => a!.WhyNotStruckOut(lesson)).FirstOrDefault(why => why is not null);
     }
 
-    internal override bool SpeaksOfEarlier(LessonParts lesson, IReadOnlySet<Guid> among) => !Entries.All(among.Contains);
+    internal override bool SpeaksOfEarlier(LessonParts lesson, Entry entry, IReadOnlySet<Guid> among) => !Entries.All(among.Contains);
 
     internal override void Apply(LessonParts lesson, Entry entry)
     {

@@ -103,7 +103,7 @@ public sealed partial class LessonState
             among.Add(entry.Id);
         }
 
-        return Parts.See<StrikesMade>().HaveAnyOf(among) || Array.Exists(more, e => e.Act.SpeaksOfEarlier(Parts, among));
+        return Parts.See<StrikesMade>().HaveAnyOf(among) || Array.Exists(more, e => e.Act.SpeaksOfEarlier(Parts, e, among));
     }
 
     /// <summary>Takes entries that happened after all there are, in order.</summary>

@@ -86,7 +86,7 @@ public sealed record KeyCorrected(
             ?? (QuestionRules.Missing(corrected).FirstOrDefault() is { } lack ? $"This cannot be the key: {lack}." : null);
     }
 
-    internal override bool SpeaksOfEarlier(LessonParts lesson, IReadOnlySet<Guid> among) => true;
+    internal override bool SpeaksOfEarlier(LessonParts lesson, Entry entry, IReadOnlySet<Guid> among) => true;
 
     internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<QuestionsAsked>().Change(Asking)?.Correct(this, entry);
 

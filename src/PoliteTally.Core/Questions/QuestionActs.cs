@@ -45,7 +45,7 @@ public sealed record QuestionOpened(
     }
 
     // The end of a lesson closes whatever was opened in it.
-    internal override bool SpeaksOfEarlier(LessonParts lesson, IReadOnlySet<Guid> among) => lesson.See<QuestionsAsked>().AllClosed;
+    internal override bool SpeaksOfEarlier(LessonParts lesson, Entry entry, IReadOnlySet<Guid> among) => lesson.See<QuestionsAsked>().AllClosed;
 
     internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<QuestionsAsked>().Open(this, entry);
 
@@ -76,7 +76,7 @@ public sealed record QuestionClosed(Guid Asking) : Act
         lesson.See<QuestionsAsked>().Of(Asking) is { Question.Anonymous: true } ? BallotsCounted.WereCounted : null;
 
     // How a question ended is told by whatever ended it first.
-    internal override bool SpeaksOfEarlier(LessonParts lesson, IReadOnlySet<Guid> among) =>
+    internal override bool SpeaksOfEarlier(LessonParts lesson, Entry entry, IReadOnlySet<Guid> among) =>
         !among.Contains(Asking) && lesson.See<QuestionsAsked>().Of(Asking) is not { IsOpen: true };
 
     internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<QuestionsAsked>().Change(Asking)?.Close(entry);
@@ -155,7 +155,7 @@ public sealed record BallotsCounted(Guid Asking, int Cast, IReadOnlyList<Answer>
 
     internal override string WhyNotStruckOut(LessonFacts lesson) => WereCounted;
 
-    internal override bool SpeaksOfEarlier(LessonParts lesson, IReadOnlySet<Guid> among) => true;
+    internal override bool SpeaksOfEarlier(LessonParts lesson, Entry entry, IReadOnlySet<Guid> among) => true;
 
     internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<QuestionsAsked>().Change(Asking)?.Count(this, entry, lesson.Whose);
 

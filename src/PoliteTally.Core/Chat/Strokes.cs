@@ -1,0 +1,60 @@
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Merging;
+
+namespace PoliteTally.Core.Chat;
+
+/// <summary>
+/// Which message of the meeting each message is that the teacher noted by its kind alone. The two are one act if they are of one student and lie within
+/// <see cref="SameActs.Within"/>. The first message takes the first stroke, so that nothing that comes later changes what was paired.
+/// </summary>
+internal sealed class Strokes
+{
+    private readonly Dictionary<Guid, (ChatKind Kind, Guid Entry)> _strokeOf;
+    private readonly HashSet<Guid> _met;
+
+    // What was learned and not paired yet; whose a name is is known only when all has been learned.
+    private readonly List<Entry> _learned = [];
+
+    public Strokes() => (_strokeOf, _met) = ([], []);
+
+    private Strokes(Strokes from) => (_strokeOf, _met) = (new(from._strokeOf), new(from._met));
+
+    public Strokes Copy() => new(this);
+
+    /// <summary>Takes a message of the meeting or a stroke, in order of time.</summary>
+    public void Learn(Entry entry) => _learned.Add(entry);
+
+    /// <summary>The stroke that stands for a message; null if there is none.</summary>
+    public (ChatKind Kind, Guid Entry)? Of(Guid message) => _strokeOf.TryGetValue(message, out var stroke) ? stroke : null;
+
+    /// <summary>Whether a stroke stands for a message.</summary>
+    public bool IsMet(Guid stroke) => _met.Contains(stroke);
+
+    /// <summary>Pairs what was learned.</summary>
+    public void Pair(LessonParts lesson)
+    {
+        foreach (var of in _learned.SelectMany(e => e.Act.About(lesson).Select(student => (Student: student, Entry: e))).GroupBy(e => e.Student, e => e.Entry))
+        {
+            var (messages, strokes) = (of.Where(e => e.Act is NameWrote).ToList(), of.Where(e => e.Act is ChatSaid).ToList());
+            for (var (i, j) = (0, 0); i < messages.Count && j < strokes.Count;)
+            {
+                var gap = strokes[j].HappenedAt - messages[i].HappenedAt;
+                if (gap > SameActs.Within)
+                {
+                    i++;
+                }
+                else if (gap < -SameActs.Within)
+                {
+                    j++;
+                }
+                else
+                {
+                    _met.Add(strokes[j].Id);
+                    _strokeOf[messages[i++].Id] = (((ChatSaid)strokes[j].Act).Kind, strokes[j++].Id);
+                }
+            }
+        }
+
+        _learned.Clear();
+    }
+}
