@@ -85,6 +85,10 @@ public sealed class RegisterTests : IAsyncLifetime
         var stands = await HandIn(room, 1, "a note of the ferry came");
         stands.HandIns.Select(h => (h.Version, h.State, h.Why)).ShouldBe([(2, HandInState.Taken, "a note of the ferry came"), (1, HandInState.Taken, "")]);
         stands.Changes.ShouldBeEmpty();
+        stands.Past.Select(p => p.Said).ShouldBe(
+            ["Register confirmed, lesson settled", "handed in", "taken back: Register confirmed, lesson settled", "Eino Rautio, excused: ferry cancelled", "Register confirmed, lesson settled", "amended: a note of the ferry came"]);
+        stands.Past[^1].Changes.ShouldHaveSingleItem().ShouldBe("Eino Rautio: excused: ferry cancelled; it was absent");
+        stands.Past.ShouldAllBe(p => p.By.Length > 0);
         (await AtTheDesk(room, 2)).ShouldNotBeNull().ShouldContain("\"from\":\"A\",\"to\":\"E\"");
         // And nothing has changed since.
         (await room.Teacher.Post($"/api/lessons/{room.Lesson}/register", new HandInSent(HandInWay.Desk, "again", 2))).StatusCode.ShouldBe(HttpStatusCode.Conflict);

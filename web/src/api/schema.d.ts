@@ -3251,6 +3251,12 @@ export interface components {
             state: null | components["schemas"]["HandInState"];
             said: string;
         };
+        RegisterPast: {
+            at: components["schemas"]["Instant"];
+            by: string;
+            said: string;
+            changes: string[];
+        };
         RegisterRules: {
             /**
              * Format: int32
@@ -3269,6 +3275,7 @@ export interface components {
             changes: string[];
             ways: components["schemas"]["HandInWay"][];
             now: components["schemas"]["Instant"];
+            past: components["schemas"]["RegisterPast"][];
         };
         Reminder: {
             text: string;

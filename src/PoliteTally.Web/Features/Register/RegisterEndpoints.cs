@@ -15,7 +15,9 @@ namespace PoliteTally.Web.Features.Register;
 /// <param name="HandIns">What was handed in, the newest first.</param>
 /// <param name="Changes">What changed since it was handed in, in words.</param>
 /// <param name="Ways">The ways there are.</param>
-public sealed record RegisterStands(Instant? DueAt, IReadOnlyList<HandInLine> HandIns, IReadOnlyList<string> Changes, IReadOnlyList<HandInWay> Ways, Instant Now);
+/// <param name="Past">What was done to it, by whom, the first first.</param>
+public sealed record RegisterStands(
+    Instant? DueAt, IReadOnlyList<HandInLine> HandIns, IReadOnlyList<string> Changes, IReadOnlyList<HandInWay> Ways, Instant Now, IReadOnlyList<RegisterPast> Past);
 
 /// <summary>A register that was handed in.</summary>
 public sealed record HandInLine(int Version, HandInWay Way, HandInState State, string By, Instant MadeAt, Instant At, string Said, string Why);
@@ -133,6 +135,6 @@ internal static class RegisterEndpoints
             open.Lesson.DropIn ? null : open.Rules.Register.DueAt(open.Lesson.PlannedEnd, await LessonEndpoints.ZoneOf(db, owner)),
             [.. handIns.Select(h => new HandInLine(h.Version, h.Way, h.State, h.By, h.MadeAt, h.At, h.Said, h.Why))],
             last is null ? [] : [.. RegisterChange.Between(RegisterSheet.Read(last.Marks), RegisterSheet.MarksOf(open)).Select(c => c.InWords)],
-            handing.WaysOf(open), clock.GetCurrentInstant());
+            handing.WaysOf(open), clock.GetCurrentInstant(), RegisterHistory.Of(open, handIns));
     }
 }

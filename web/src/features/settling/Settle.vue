@@ -13,6 +13,7 @@ import KnownNamesHere from './KnownNamesHere.vue'
 import OpenQuestions from './OpenQuestions.vue'
 import PutAway from './PutAway.vue'
 import RegisterFoot from './RegisterFoot.vue'
+import RegisterHistory from './RegisterHistory.vue'
 import RegisterTable from './RegisterTable.vue'
 import { useSettling } from './settling'
 import ToldTwice from './ToldTwice.vue'
@@ -130,6 +131,7 @@ const reopen = () => note([{ type: 'struck', entry: view.value!.settledBy! }], '
             Register <span class="font-normal text-ink-soft">{{ summary }}</span>
           </h2>
           <RegisterTable :lesson="id" :rows="view.register" :locked="settled" @declare="declare" @excuse="excuse" />
+          <RegisterHistory v-if="stands?.past.length" :past="stands.past" />
         </section>
 
         <Contacts
