@@ -24,7 +24,7 @@ public static class Summaries
         var times = OpenLesson.TimesOf(lesson);
         foreach (var student in roster)
         {
-            var did = Participation.From(state, student, times, rules.Scheme, rules.ChatCounts);
+            var did = state.ParticipationOf(student, times, rules.Scheme);
             if (did.Attendance.Status == AttendanceStatus.DidNotCome)
             {
                 continue;

@@ -57,14 +57,14 @@ public sealed class AlwaysTrueTests
         var state = LessonState.Fold(entries);
         return string.Join('\n', Students.Select(s =>
         {
-            var did = Participation.From(state, s, Given.Lesson, Scheme.Default);
+            var did = state.ParticipationOf(s, Given.Lesson, Scheme.Default);
             var score = LessonScore.Of(did, Scheme.Default);
             return $"{did.Attendance.InWords()} {did.Turns.Count} {did.Hands.Count} {did.Nods.Count} {score.Total?.Value} {state.HandLine.Current?.Student}";
         }));
     }
 
     private static decimal? Score(IEnumerable<Entry> entries, Guid student, Scheme? scheme = null) => LessonScore.Of(
-        Participation.From(LessonState.Fold(entries), student, Given.Lesson, Scheme.Default), scheme ?? Scheme.Default).Total?.Value;
+        LessonState.Fold(entries).ParticipationOf(student, Given.Lesson, Scheme.Default), scheme ?? Scheme.Default).Total?.Value;
 
     [Fact]
     public void The_order_in_which_entries_arrive_does_not_matter() =>
@@ -115,7 +115,7 @@ public sealed class AlwaysTrueTests
     public void Every_figure_recomputes_exactly_from_its_parts() => Lessons.Sample(entries => Students.All(student =>
     {
         var score = LessonScore.Of(
-            Participation.From(LessonState.Fold(entries), student, Given.Lesson, Scheme.Default), Scheme.Default);
+            LessonState.Fold(entries).ParticipationOf(student, Given.Lesson, Scheme.Default), Scheme.Default);
         return score.Total is null || (score.Total.Recompute() == score.Total.Value && AllParts(score.Total).All(f => f.Recompute() == f.Value));
     }));
 
@@ -123,7 +123,7 @@ public sealed class AlwaysTrueTests
     public void Leaves_are_entries_of_the_lesson_and_scores_lie_between_0_and_100() => Lessons.Sample(entries => Students.All(student =>
     {
         var total = LessonScore.Of(
-            Participation.From(LessonState.Fold(entries), student, Given.Lesson, Scheme.Default), Scheme.Default).Total;
+            LessonState.Fold(entries).ParticipationOf(student, Given.Lesson, Scheme.Default), Scheme.Default).Total;
         var ids = entries.Select(e => e.Id).ToHashSet();
         return total is null || (total.Value is >= 0 and <= 100 && AllParts(total).SelectMany(f => f.Entries).All(ids.Contains));
     }));

@@ -43,7 +43,7 @@ public sealed class ChatTests
 
     private static Entry Wrote(double minute, string text, string name = "Juno Q") => Given.Noted(minute, new NameWrote(name, text, Private: false), Source.Feed);
 
-    private static decimal Credits(params Entry[] entries) => Participation.From(Given.State(entries), Given.Juno, Given.Lesson, Scheme.Default)
+    private static decimal Credits(params Entry[] entries) => Given.State(entries).ParticipationOf(Given.Juno, Given.Lesson, Scheme.Default)
         .Chat.Sum(c => Scheme.CreditOf(c.Kind));
 
     [Fact]

@@ -58,7 +58,7 @@ public sealed class GroundRulesTests
             new[]
             {
                 "lateAfter", "lateInDropIn", "leftEarlyBefore", "bridge", "absentBelow", "absentBelowShare", "enoughShare", "lateCredit", "creditBy", "weights",
-                "speakingTarget", "uncalledHand", "signalAnswered", "signalGiven", "openLineIsChance", "marksShare", "chatTarget", "readyJoinsLine", "chatCounts", "nodPoints",
+                "speakingTarget", "uncalledHand", "signalAnswered", "signalGiven", "openLineIsChance", "writtenStandsIn", "writtenAtMost", "marksShare", "chatCounts", "chatTarget", "turnInChat", "turnsInChatAtMost", "readyJoinsLine", "nodPoints",
                 "absenceScoresZero", "pageByName", "pageShowsStrokes", "signalsAnyTime", "studentsHandOn", "extraTimeShare", "speechSeconds", "lowestLeftOut", "lessonsWeighTheSame", "lessonsForTerm",
             }.Order());
 
@@ -88,9 +88,9 @@ public sealed class GroundRulesTests
     {
         var rules = Rules with
         {
-            ChatCounts = choice,
             Scheme = Rules.Scheme with
             {
+                ChatCounts = choice,
                 Attendance = new()
                 {
                     LateAfter = Duration.FromMinutes(late),

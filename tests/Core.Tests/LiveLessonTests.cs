@@ -22,7 +22,7 @@ public sealed class LiveLessonTests
         Given.State(entries).AttendanceOf(student, Given.Lesson, AttendancePolicy.Default);
 
     private static StrandScore Strand(Strand strand, Guid student, params Entry[] entries) => LessonScore.Of(
-        Participation.From(Given.State([.. entries, Given.Noted(1, new Marked(student, Mark.Here))]), student, Given.Lesson, Scheme.Default),
+        Given.State([.. entries, Given.Noted(1, new Marked(student, Mark.Here))]).ParticipationOf(student, Given.Lesson, Scheme.Default),
         Scheme.Default).Strands.Single(s => s.Strand == strand);
 
     [Theory]
@@ -146,9 +146,9 @@ public sealed class LiveLessonTests
     public void An_aside_is_never_scored()
     {
         var aside = Given.Noted(5, new AsideNoted(Given.Juno, "tired today"));
-        var with = Participation.From(Given.State(aside, Given.Noted(1, new Marked(Given.Juno, Mark.Here))), Given.Juno, Given.Lesson, Scheme.Default);
+        var with = Given.State(aside, Given.Noted(1, new Marked(Given.Juno, Mark.Here))).ParticipationOf(Given.Juno, Given.Lesson, Scheme.Default);
         LessonScore.Of(with, Scheme.Default).Total!.Value.ShouldBe(
-            LessonScore.Of(Participation.From(Given.State(Given.Noted(1, new Marked(Given.Juno, Mark.Here))), Given.Juno, Given.Lesson, Scheme.Default), Scheme.Default).Total!.Value);
+            LessonScore.Of(Given.State(Given.Noted(1, new Marked(Given.Juno, Mark.Here))).ParticipationOf(Given.Juno, Given.Lesson, Scheme.Default), Scheme.Default).Total!.Value);
     }
 
     private static readonly StudentGroup[] Two = [new(Given.Id(301), "Group 1", [Given.Juno, Given.Eino]), new(Given.Id(302), "Group 2", [Given.Zainab])];

@@ -144,7 +144,7 @@ public sealed class QuestionTests
     }
 
     private static IReadOnlyList<QuestionChance> Chances(Guid student, params IEnumerable<Entry> entries) =>
-        Participation.From(Given.State(entries), student, Given.Lesson, Scheme.Default).Questions;
+        Given.State(entries).ParticipationOf(student, Given.Lesson, Scheme.Default).Questions;
 
     [Fact]
     public void While_it_is_open_the_latest_answer_counts_and_after_closing_only_the_teachers()

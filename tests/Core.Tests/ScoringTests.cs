@@ -7,7 +7,7 @@ namespace PoliteTally.Core.Tests;
 
 public sealed class ScoringTests
 {
-    private static readonly Participation There = new() { Attendance = Given.Attendance("j0 l50"), ChatOpen = false };
+    private static readonly Participation There = new() { Attendance = Given.Attendance("j0 l50") };
 
     private static decimal? Strand(Strand strand, Participation did, Scheme? scheme = null) =>
         LessonScore.Of(did, scheme ?? Scheme.Default).Strands.Single(s => s.Strand == strand).Value?.Value;
@@ -54,11 +54,49 @@ public sealed class ScoringTests
     }
 
     [Fact]
-    public void An_open_line_is_a_chance_for_all_only_if_the_class_chose_so()
+    public void An_open_line_is_a_chance_for_all_unless_the_class_chose_otherwise()
     {
-        var did = There with { AnybodyCalledFromLine = true };
-        Strand(Scoring.Strand.Speaking, did).ShouldBeNull();
-        Strand(Scoring.Strand.Speaking, did, new Scheme { OpenLineIsChance = true }).ShouldBe(0m);
+        var did = There with { LineWasOpen = true };
+        Strand(Scoring.Strand.Speaking, did).ShouldBe(0m);
+        Strand(Scoring.Strand.Speaking, did, new Scheme { OpenLineIsChance = false }).ShouldBeNull();
+    }
+
+    [Theory]
+    // turns, messages, target, value: what was written fills a part of what is missing to a full turn
+    [InlineData("", 1, 1, "0.25")]
+    [InlineData("", 2, 1, "0.5")]
+    [InlineData("", 9, 1, "0.5")]
+    [InlineData("Partial", 2, 1, "0.75")]
+    [InlineData("Full", 2, 1, "1")]
+    [InlineData("", 2, 2, "0.25")]
+    [InlineData("Full", 2, 2, "0.5")]
+    public void What_was_written_stands_in_for_a_part_of_a_turn(string turns, int messages, int target, string value)
+    {
+        var did = There with
+        {
+            LineWasOpen = true,
+            Turns = [.. Words(turns).Select(t => Turn(Enum.Parse<TurnOutcome>(t)))],
+            Chat = [.. Enumerable.Repeat((ChatKind.Idea, Given.Id(5)), messages)],
+        };
+        Strand(Scoring.Strand.Speaking, did, Scheme.Default with { SpeakingTarget = target })!.Value.ToString("0.##").ShouldBe(value);
+        Strand(Scoring.Strand.Speaking, did with { LineWasOpen = false, Turns = [] }).ShouldBeNull();
+    }
+
+    [Theory]
+    // full turns, messages, value: who spoke has not to write as much
+    [InlineData(1, 0, "0.25")]
+    [InlineData(2, 0, "0.5")]
+    [InlineData(9, 0, "0.5")]
+    [InlineData(1, 1, "0.75")]
+    [InlineData(2, 1, "1")]
+    public void A_full_turn_stands_in_for_half_a_message(int turns, int messages, string value)
+    {
+        var did = There with
+        {
+            Turns = [.. Enumerable.Repeat(Turn(TurnOutcome.Full), turns)],
+            Chat = [.. Enumerable.Repeat((ChatKind.Idea, Given.Id(5)), messages)],
+        };
+        Strand(Scoring.Strand.Chat, did)!.Value.ToString("0.##").ShouldBe(value);
     }
 
     [Theory]
@@ -89,9 +127,9 @@ public sealed class ScoringTests
     [InlineData("Social OffTask Unsorted", "0")]
     public void Chat(string kinds, string value)
     {
-        var did = There with { ChatOpen = true, Chat = [.. Words(kinds).Select((k, i) => (Enum.Parse<ChatKind>(k), Given.Id(i)))] };
+        var did = There with { Chat = [.. Words(kinds).Select((k, i) => (Enum.Parse<ChatKind>(k), Given.Id(i)))] };
         Strand(Scoring.Strand.Chat, did)!.Value.ToString("0.##").ShouldBe(value);
-        Strand(Scoring.Strand.Chat, did with { ChatOpen = false }).ShouldBeNull();
+        Strand(Scoring.Strand.Chat, did, new Scheme { ChatCounts = false }).ShouldBeNull();
     }
 
     [Theory]
@@ -114,7 +152,7 @@ public sealed class ScoringTests
     [InlineData("Idea", 3, "1 idea; 3 messages, not swept; target 2")]
     public void A_score_says_what_in_the_chat_no_sweep_has_looked_at(string kinds, int waiting, string because)
     {
-        var did = There with { ChatOpen = true, ChatNotSwept = waiting, Chat = [.. Words(kinds).Select((k, i) => (Enum.Parse<ChatKind>(k), Given.Id(i)))] };
+        var did = There with { ChatNotSwept = waiting, Chat = [.. Words(kinds).Select((k, i) => (Enum.Parse<ChatKind>(k), Given.Id(i)))] };
         LessonScore.Of(did, Scheme.Default).Strands.Single(s => s.Strand == Scoring.Strand.Chat).Because.ShouldBe(because);
     }
 
@@ -132,9 +170,9 @@ public sealed class ScoringTests
     [Fact]
     public void The_score_is_a_weighted_mean_of_what_there_was_a_chance_to_do()
     {
-        // Attendance 1 × 2, speaking 0.5 × 3, chat 0.5 × 1 of 6.
-        var did = There with { Turns = [Turn(TurnOutcome.Partial)], ChatOpen = true, Chat = [(ChatKind.Idea, Given.Id(5))] };
-        LessonScore.Of(did, Scheme.Default).Total!.Value.ShouldBe(100m * 4 / 6, 0.0000001m);
+        // Attendance 1 × 2, speaking 0.5 and half of what is missing × 0.25, that is 0.625 × 3, chat 0.5 × 1, of 6.
+        var did = There with { Turns = [Turn(TurnOutcome.Partial)], Chat = [(ChatKind.Idea, Given.Id(5))] };
+        LessonScore.Of(did, Scheme.Default).Total!.Value.ShouldBe(100m * 4.375m / 6, 0.0000001m);
     }
 
     [Theory]
@@ -151,12 +189,14 @@ public sealed class ScoringTests
 
     [Fact]
     public void Nods_do_not_lift_a_score_over_a_hundred() =>
-        LessonScore.Of(There with { Nods = [Given.Id(1), Given.Id(2)] }, Scheme.Default).Total!.Value.ShouldBe(100m);
+        LessonScore.Of(
+            There with { Turns = [Turn(TurnOutcome.Full)], Chat = [(ChatKind.Idea, Given.Id(5)), (ChatKind.Idea, Given.Id(6))], Nods = [Given.Id(1), Given.Id(2)] },
+            Scheme.Default).Total!.Value.ShouldBe(100m);
 
     [Fact]
     public void Absence_leaves_out_all_but_attendance_or_by_choice_scores_zero()
     {
-        var absent = There with { Attendance = Given.Attendance(""), ChatOpen = true };
+        var absent = There with { Attendance = Given.Attendance("") };
         LessonScore.Of(absent, Scheme.Default).Total!.Value.ShouldBe(0);
         LessonScore.Of(absent, Scheme.Default).Strands.Count(s => s.Value is not null).ShouldBe(1);
         LessonScore.Of(absent, new Scheme { AbsenceScoresZero = true }).Strands.Count(s => s.Value is not null).ShouldBe(5);

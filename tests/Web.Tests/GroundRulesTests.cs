@@ -49,7 +49,7 @@ public sealed class GroundRulesTests(AppUnderTest app) : IClassFixture<AppUnderT
 
         var path = $"classes/{room.Class}";
         var before = (await Of(room.Teacher, path)).Rules;
-        var stored = await Store(room.Teacher, path, With(before, s => s with { Attendance = s.Attendance with { LateCredit = 0.6m } }) with { ChatCounts = false });
+        var stored = await Store(room.Teacher, path, With(before, s => s with { Attendance = s.Attendance with { LateCredit = 0.6m }, ChatCounts = false }));
         (stored.Lessons, stored.Scores).ShouldBe((1, 2));
         (await Scores()).ShouldBe("100 60 0");
         Summaries.Check(app.File).ShouldBeEmpty();

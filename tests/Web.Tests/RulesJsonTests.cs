@@ -19,7 +19,6 @@ public sealed class RulesJsonTests
         Gen.Int[0, 120], Gen.Int[0, 100], Gen.Bool, Line.Array[1, 5], Line.Array[0, 4], Gen.Int[0, 20], Line, Gen.Int[1, 1440]).Select(
         (late, share, choice, nods, reminders, weight, text, ahead) => ClassRules.Default with
         {
-            ChatCounts = choice,
             NodReasons = nods,
             BeforeEnd = reminders,
             Signals = [.. nods.Select(n => new AgreedSignal(n, text))],
@@ -30,6 +29,7 @@ public sealed class RulesJsonTests
                 Attendance = new AttendancePolicy { LateAfter = Duration.FromMinutes(late), EnoughShare = share / 100m, CreditBy = choice ? CreditBy.Share : CreditBy.Status },
                 Weights = ClassRules.Default.Scheme.Weights.ToDictionary(w => w.Key, w => w.Key == Strand.Chat ? weight / 2m : w.Value),
                 LowestLeftOut = weight,
+                ChatCounts = choice,
             },
         });
 

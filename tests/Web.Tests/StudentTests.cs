@@ -99,7 +99,7 @@ public sealed class StudentTests : IAsyncLifetime
         await room.Teacher.Post<StudentLine>($"/api/classes/{room.Class}/students", new StudentRecord("S8", "Farrow", "Philippa", "Pip", null, null, null, "", true));
         // Reckoned anew, from the ledger and the roster, it is the same.
         var rules = await room.Teacher.Get<Features.GroundRules.RulesView>($"/api/classes/{room.Class}/rules");
-        await room.Teacher.Put<Features.GroundRules.RulesStored>($"/api/classes/{room.Class}/rules", new Features.GroundRules.RulesSent(rules.Rules with { ChatCounts = false }));
+        await room.Teacher.Put<Features.GroundRules.RulesStored>($"/api/classes/{room.Class}/rules", new Features.GroundRules.RulesSent(rules.Rules with { Scheme = rules.Rules.Scheme with { ChatCounts = false } }));
         (await Statuses(room)).ShouldBe("Pip:- Eino:Present Zainab:Absent Juno:Present");
         Summaries.Check(app.File).ShouldBeEmpty();
         (await Page(room)).Left.ShouldHaveSingleItem().LeftAt.ShouldNotBeNull();

@@ -80,7 +80,7 @@ public sealed record Stretch(Instant From, Instant To, bool Open);
 /// <param name="Dropouts">Gaps between stretches, bridged ones too.</param>
 /// <param name="Stretches">Presence before bridging, in order.</param>
 /// <param name="Credit">0 to 1 for the attendance strand; null if not counted.</param>
-/// <param name="Reason">The reason of an excuse that counts.</param>
+/// <param name="Reason">The reason of an excuse that counts: of somebody who was not there, or came late.</param>
 /// <param name="Entries">The entries it rests on.</param>
 /// <param name="IsHere">Whether the newest evidence says that they are there.</param>
 public sealed record AttendanceResult(
@@ -101,6 +101,11 @@ public sealed record AttendanceResult(
 {
     /// <summary>True if the student took part in the lesson at all.</summary>
     public bool WasThere => Status is AttendanceStatus.Present or AttendanceStatus.Late;
+
+    /// <summary>Whether the student was there at a moment; where nothing says when they were there, whether they were there at all.</summary>
+    /// <param name="at">The moment.</param>
+    /// <param name="bridge">The longest gap that counts as present.</param>
+    public bool WasThereAt(Instant at, Duration bridge) => WasThere && (Stretches.Count == 0 || ThereForHalf(at, at, bridge));
 
     /// <summary>
     /// Whether the student was there for at least half of a part of the lesson. Where only a length is known, their share of the whole lesson

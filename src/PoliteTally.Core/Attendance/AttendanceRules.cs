@@ -57,7 +57,8 @@ public static class AttendanceRules
 
         return new AttendanceResult(
             status, knownBy, present, counted, share, arrival, earlyLeave, flags, dropouts, presence.Stretches,
-            CreditOf(status, presence.Measured is null ? 0 : share, policy), status == AttendanceStatus.Excused ? excuse?.Reason : null, RestsOn(), presence.IsHere);
+            CreditOf(status, presence.Measured is null ? 0 : share, policy, excuse is not null),
+            status is AttendanceStatus.Excused or AttendanceStatus.Late ? excuse?.Reason : null, RestsOn(), presence.IsHere);
 
         (AttendanceStatus Status, KnownBy KnownBy) StatusOf()
         {
@@ -100,11 +101,17 @@ public static class AttendanceRules
         ];
     }
 
-    // By the share that was measured; where none was, a known status earns what it earns by itself.
-    private static decimal? CreditOf(AttendanceStatus status, decimal share, AttendancePolicy policy) => status switch
+    /// <summary>What a status earns: by the share that was measured; where none was, a known status earns what it earns by itself. Late with an excuse is as good as in time.</summary>
+    /// <param name="status">The status.</param>
+    /// <param name="share">The share that was measured, from 0 to 1; 0 if none was.</param>
+    /// <param name="policy">How the class counts.</param>
+    /// <param name="excused">Whether there is an excuse.</param>
+    /// <returns>From 0 to 1; null if the status is not counted.</returns>
+    public static decimal? CreditOf(AttendanceStatus status, decimal share, AttendancePolicy policy, bool excused) => status switch
     {
         AttendanceStatus.Excused or AttendanceStatus.DidNotCome => null,
         AttendanceStatus.Absent => 0m,
+        AttendanceStatus.Late when excused => 1m,
         _ when policy.CreditBy == CreditBy.Share && share > 0 => Math.Min(1m, share / policy.EnoughShare),
         AttendanceStatus.Late => policy.LateCredit,
         _ => 1m,

@@ -27,9 +27,6 @@ public sealed record ClassRules
     /// <summary>How the class counts and scores.</summary>
     public Scheme Scheme { get; init; } = Scheme.Default;
 
-    /// <summary>Whether contributions in the chat count. If not, the chat strand gives nobody a chance.</summary>
-    public bool ChatCounts { get; init; } = true;
-
     /// <summary>Whether somebody who writes "ready" in the chat joins the hand line. On.</summary>
     public bool ReadyJoinsLine { get; init; } = true;
 
@@ -104,6 +101,10 @@ public sealed record ClassRules
             (scheme.UncalledHand is < 0 or > 1, "A hand never called: from 0 to 1."),
             (scheme.SignalAnswered is < 0 or > 1, "A signal round answered: from 0 to 1."),
             (scheme.SignalGiven is < 0 or > 1, "A signal given by oneself: from 0 to 1."),
+            (scheme.WrittenStandsIn is < 0 or > 1, "A message, for speaking: from 0 to 1."),
+            (scheme.WrittenAtMost is < 0 or > 1, "Messages, for speaking, at most: from 0 to 1."),
+            (scheme.TurnInChat is < 0 or > 1, "A full turn, for the chat: from 0 to 1."),
+            (scheme.TurnsInChatAtMost is < 0 or > 1, "Full turns, for the chat, at most: from 0 to 100 %."),
             (scheme.MarksShare is < 0 or > 1, "Share of marks: from 0 to 100 %."),
             (scheme.NodPoints is < 0 or > 100, "A nod: from 0 to 100 points."),
             (scheme.NodsAtMost is < 0 or > 100, "Nods at most: from 0 to 100 points."),

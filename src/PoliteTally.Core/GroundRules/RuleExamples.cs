@@ -50,9 +50,13 @@ public static class RuleExamples
             new("signalGiven", scheme.SignalGiven == 0
                 ? "Çağla shows “not sure” of her own accord: you see it on her row, and it counts for nothing."
                 : $"Çağla shows a signal of her own accord, twice: {Percent(Strands(There() with { SignalsGiven = [Guid.Empty, Guid.Empty] }, Strand.Speaking))} of speaking."),
-            new("openLineIsChance", Strands(There() with { AnybodyCalledFromLine = true }, Strand.Speaking) is null
+            new("openLineIsChance", Strands(There() with { LineWasOpen = true }, Strand.Speaking) is null
                 ? "Others were called from the line, this student raised no hand: no chance, so speaking is left out."
                 : "Others were called from the line, this student raised no hand: speaking counts, with nothing earned."),
+            new("writtenStandsIn", $"One message that counts, and no turn though the line was open: {Percent(Strands(Wrote(1), Strand.Speaking))} of speaking."),
+            new("writtenAtMost", $"Eight messages that count, and no turn: {Percent(Strands(Wrote(8), Strand.Speaking))} of speaking. With a partial turn: {Percent(Strands(Wrote(8) with { Turns = [Turn(TurnOutcome.Partial)] }, Strand.Speaking))}."),
+            new("turnInChat", $"One full turn, and nothing in the chat: {Percent(Strands(There() with { Turns = [Turn(TurnOutcome.Full)] }, Strand.Chat))} of chat."),
+            new("turnsInChatAtMost", $"Eight full turns, and nothing in the chat: {Percent(Strands(There() with { Turns = [.. Enumerable.Repeat(Turn(TurnOutcome.Full), 8)] }, Strand.Chat))} of chat."),
             new("marksShare", $"All four quiz questions answered, two of them right: {Percent(Strands(There() with { Questions = [Asked(1), Asked(1), Asked(0), Asked(0)] }, Strand.Questions))} of questions."),
             new("chatTarget", $"One message that counts: {Percent(Strands(There() with { Chat = [(ChatKind.Question, Guid.Empty)] }, Strand.Chat))} of chat."),
             new("pageByName", rules.PageByName ? "Kensa has lost her slip: she gives her name, and you let her in with one press." : "Kensa has lost her slip: she comes in with a new one, or not at all."),
@@ -64,7 +68,7 @@ public static class RuleExamples
                 : "Juno is heard for 24 s in the captions and nothing was noted: you are asked whether it was a turn."),
             new("extraTimeShare", $"Ingvild has the tag “{ClassRules.ExtraTimeTag}”: of a question of 60 s she has {Words.Plain(60 + (60 * rules.ExtraTimeShare))} s."),
             new("readyJoinsLine", rules.ReadyJoinsLine ? "Tram writes “ready” and stands in line behind Ingvild, who wrote it first." : "“ready” is a message like any other; hands alone make the line."),
-            new("chatCounts", rules.ChatCounts ? "A question in the chat earns a stroke that counts." : "The chat is left out of every score; strokes still show who wrote."),
+            new("chatCounts", scheme.ChatCounts ? "A question in the chat earns a stroke that counts." : "The chat is left out of every score; strokes still show who wrote."),
             new("nodPoints", $"One nod: {Plus(1)}. Three nods: {Plus(3)}. Twenty nods: {Plus(20)}."),
             new("absenceScoresZero", $"Absent without excuse from a lesson: {Words.Plain(Score(Missing()) ?? 0)} of 100, reckoned from {CountOfStrands(Missing())}."),
             new("lowestLeftOut", OverTerm()),
@@ -161,10 +165,11 @@ public static class RuleExamples
         Participation There(bool late = false) => new()
         {
             Attendance = Present(late ? policy.LateAfter + Minutes(1) : Duration.Zero, Length),
-            ChatOpen = rules.ChatCounts,
         };
 
-        Participation Missing() => new() { Attendance = Reckon([]), ChatOpen = rules.ChatCounts };
+        Participation Wrote(int messages) => There() with { LineWasOpen = true, Chat = [.. Enumerable.Repeat((ChatKind.Idea, Guid.Empty), messages)] };
+
+        Participation Missing() => new() { Attendance = Reckon([]) };
 
         decimal? Score(Participation did) => LessonScore.Of(did, scheme).Total?.Value;
 

@@ -10,6 +10,7 @@ using PoliteTally.Core.Merging;
 using PoliteTally.Core.Notes;
 using PoliteTally.Core.Page;
 using PoliteTally.Core.Questions;
+using PoliteTally.Core.Scoring;
 using PoliteTally.Core.Signals;
 
 namespace PoliteTally.Core.Lessons;
@@ -111,4 +112,29 @@ public sealed partial class LessonState
     /// <param name="policy">How the class counts.</param>
     public AttendanceResult AttendanceOf(Guid student, LessonTimes times, AttendancePolicy policy) => AttendanceRules.Reckon(
         times, SightingsOf(student), Evidence.MarksOf(student), Evidence.DeclaredOf(student), Evidence.ExcuseOf(student), Names.ListsSeen, policy);
+
+    /// <summary>What a student did, and had a chance to do.</summary>
+    /// <param name="student">The id of the student.</param>
+    /// <param name="times">When the lesson was meant to be, and when it was.</param>
+    /// <param name="scheme">How the class scores.</param>
+    public Participation ParticipationOf(Guid student, LessonTimes times, Scheme scheme)
+    {
+        var attendance = AttendanceOf(student, times, scheme.Attendance);
+        var chat = Chat.Of(student);
+        return new Participation
+        {
+            Attendance = attendance,
+            Questions = [.. Questions.All.Select(a => a.ChanceOf(student, attendance, scheme.Attendance.Bridge, Groups)).OfType<QuestionChance>()],
+            Turns = [.. HandLine.Turns.Where(t => t.Student == student)],
+            Hands = [.. HandLine.Hands.Where(h => h.Student == student)],
+            LineWasOpen = HandLine.Turns.Any(t => t.Origin == TurnOrigin.Hand && attendance.WasThereAt(t.At, scheme.Attendance.Bridge)),
+            SignalRounds = [.. Signals.RoundsOf(student).Select(r => new SignalRound(r.Answered, r.Entry))],
+            SignalsGiven = Signals.OfOwnAccord(student),
+            SpeakingPausedBy = HandLine.PausedBy(student),
+            Chat = [.. chat.Select(c => (c.CountsAs, c.Entry))],
+            ChatNotSwept = chat.Count(c => c.IsToSweep),
+            SitIns = [.. Groups.SitInsOf(student).Select(s => new SitIn(Scheme.CreditOf(s.Seen.Contribution), s.Entry.Id))],
+            Nods = [.. Notes.NodsOf(student).Select(n => n.Entry.Id)],
+        };
+    }
 }

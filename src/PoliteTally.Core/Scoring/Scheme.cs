@@ -33,8 +33,14 @@ public sealed record Scheme
     /// <summary>What a signal round answered earns, up to 1 in all. 0.25.</summary>
     public decimal SignalAnswered { get; init; } = 0.25m;
 
-    /// <summary>Whether an open hand line from which anybody was called is a chance for all present. Off.</summary>
-    public bool OpenLineIsChance { get; init; }
+    /// <summary>Whether an open hand line from which anybody was called is a chance for all who were there then. On.</summary>
+    public bool OpenLineIsChance { get; init; } = true;
+
+    /// <summary>What a contribution in the chat earns for speaking, of what is missing to a full turn; from 0 to 1. 0.25.</summary>
+    public decimal WrittenStandsIn { get; init; } = 0.25m;
+
+    /// <summary>The most that all of them earn for speaking, of what is missing to a full turn; from 0 to 1. 0.5.</summary>
+    public decimal WrittenAtMost { get; init; } = 0.5m;
 
     /// <summary>How much marks weigh in the questions strand against answering at all. 0.5, from 0 to 1.</summary>
     public decimal MarksShare { get; init; } = 0.5m;
@@ -42,8 +48,17 @@ public sealed record Scheme
     /// <summary>What a signal given outside of a signal round earns for speaking, from 0 to 1; all of them together at most 1. 0: it is not counted.</summary>
     public decimal SignalGiven { get; init; }
 
+    /// <summary>Whether contributions in the chat count. If not, the chat strand gives nobody a chance, and nothing written stands in for speaking. On.</summary>
+    public bool ChatCounts { get; init; } = true;
+
     /// <summary>Chat credits for a full chat strand. 2, above zero.</summary>
     public decimal ChatTarget { get; init; } = 2;
+
+    /// <summary>What a full turn earns for the chat, in contributions; from 0 to 1. 0.5.</summary>
+    public decimal TurnInChat { get; init; } = 0.5m;
+
+    /// <summary>The most that all of them earn for the chat, as a share of its target; from 0 to 1. 0.5.</summary>
+    public decimal TurnsInChatAtMost { get; init; } = 0.5m;
 
     /// <summary>What one nod adds to the score, in points. 1.</summary>
     public decimal NodPoints { get; init; } = 1;

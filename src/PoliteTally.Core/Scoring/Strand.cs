@@ -28,4 +28,7 @@ public static class StrandWords
         Strand.GroupWork => "group work",
         _ => strand.ToString().ToLowerInvariant(),
     };
+
+    /// <summary>What its weight is called in an explanation.</summary>
+    public static string WeightInWords(this Strand strand) => $"weight of {strand.InWords()}";
 }

@@ -2233,7 +2233,6 @@ export interface components {
         };
         ClassRules: {
             scheme?: components["schemas"]["Scheme"];
-            chatCounts?: boolean;
             readyJoinsLine?: boolean;
             pageByName?: boolean;
             pageShowsStrokes?: boolean;
@@ -2652,6 +2651,11 @@ export interface components {
             strands: components["schemas"]["StrandScore"][];
             total: null | components["schemas"]["Figure"];
             because: null | string;
+            /** Format: double */
+            restsOn?: number;
+            /** Format: double */
+            whole?: number;
+            restsOnLittle?: boolean;
         };
         LessonsMade: {
             lessons: string[];
@@ -3466,11 +3470,20 @@ export interface components {
             signalAnswered?: number;
             openLineIsChance?: boolean;
             /** Format: double */
+            writtenStandsIn?: number;
+            /** Format: double */
+            writtenAtMost?: number;
+            /** Format: double */
             marksShare?: number;
             /** Format: double */
             signalGiven?: number;
+            chatCounts?: boolean;
             /** Format: double */
             chatTarget?: number;
+            /** Format: double */
+            turnInChat?: number;
+            /** Format: double */
+            turnsInChatAtMost?: number;
             /** Format: double */
             nodPoints?: number;
             /** Format: double */
@@ -3648,8 +3661,9 @@ export interface components {
             strand: components["schemas"]["Strand"];
             /** Format: double */
             weight: number;
-            value: null | components["schemas"]["Figure"];
+            value: components["schemas"]["Figure"];
             because: string;
+            counts?: boolean;
         };
         Stroke: {
             /** Format: uuid */

@@ -74,7 +74,7 @@ internal static class ScoreEndpoints
             }
 
             var state = open.State;
-            var did = Participation.From(state, student, open.Times, open.Rules.Scheme, open.Rules.ChatCounts);
+            var did = state.ParticipationOf(student, open.Times, open.Rules.Scheme);
             var score = LessonScore.Of(did, open.Rules.Scheme);
             var used = LeavesOf(score).Concat(did.Attendance.Entries).ToHashSet();
             return TypedResults.Ok(new Explanation(

@@ -112,7 +112,7 @@ public sealed record PageStrokes(int Speaking, int Questions, int Asked, int Cha
 {
     internal static PageStrokes Of(Guid student, LessonState state, OpenLesson open)
     {
-        var did = Participation.From(state, student, open.Times, open.Rules.Scheme, open.Rules.ChatCounts);
+        var did = state.ParticipationOf(student, open.Times, open.Rules.Scheme);
         return new PageStrokes(
             did.Turns.Count(t => Scheme.CreditOf(t.Outcome) > 0), did.Questions.Count(q => q.Answered), did.Questions.Count,
             did.Chat.Count(c => Scheme.CreditOf(c.Kind) > 0), did.Nods.Count);

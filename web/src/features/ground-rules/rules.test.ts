@@ -3,8 +3,8 @@ import { ruleSections, shownValue, storedValue, type Rules } from './rules'
 
 const rules = (): Rules =>
   ({
-    chatCounts: true,
     scheme: {
+      chatCounts: true,
       attendance: {
         lateAfter: 300,
         enoughShare: 0.75,

@@ -70,13 +70,15 @@ export const ruleSections: readonly { head: string; fields: readonly RuleField[]
         'choice',
         yesNo('is a chance for all present', 'is a chance for whoever is in it'),
       ),
+      scheme('writtenStandsIn', 'A message, in place of a part of a turn, earns', 'of 1', { step: 0.05 }),
+      scheme('writtenAtMost', 'Messages, in place of a turn, earn at most', 'of 1', { step: 0.05 }),
     ],
   },
   {
     head: 'Questions and chat',
     fields: [
       scheme('marksShare', 'Marks weigh, against answering', '%'),
-      ofClass('chatCounts', 'The chat', 'choice', yesNo('counts', 'does not count')),
+      scheme('chatCounts', 'The chat', 'choice', yesNo('counts', 'does not count')),
       ofClass('readyJoinsLine', 'Who writes “ready”', 'choice', yesNo('joins the hand line', 'only wrote in the chat')),
       ofClass(
         'pageByName',
@@ -105,6 +107,8 @@ export const ruleSections: readonly { head: string; fields: readonly RuleField[]
       ofClass('extraTimeShare', 'Extra time, for those tagged so, adds', '%'),
       ofClass('speechSeconds', 'Speech nobody noted is asked about from', 's'),
       scheme('chatTarget', 'Messages for a full strand', 'messages', { step: 1 }),
+      scheme('turnInChat', 'A full turn, in place of messages, counts', 'messages', { step: 0.25 }),
+      scheme('turnsInChatAtMost', 'Full turns, in place of messages, fill at most', '%'),
     ],
   },
   {
