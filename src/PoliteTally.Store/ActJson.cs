@@ -15,6 +15,7 @@ using PoliteTally.Core.Notes;
 using PoliteTally.Core.Page;
 using PoliteTally.Core.Plans;
 using PoliteTally.Core.Questions;
+using PoliteTally.Core.Scoring;
 using PoliteTally.Core.Signals;
 
 namespace PoliteTally.Store;
@@ -29,6 +30,9 @@ public static class ActJson
         ["lessonEnded"] = typeof(LessonEnded),
         ["lessonSettled"] = typeof(LessonSettled),
         ["struck"] = typeof(Struck),
+        ["criterionMarked"] = typeof(CriterionMarked),
+        ["scoreCorrected"] = typeof(ScoreCorrected),
+        ["scoredAnew"] = typeof(ScoredAnew),
         ["marked"] = typeof(Marked),
         ["statusDeclared"] = typeof(StatusDeclared),
         ["excuseRecorded"] = typeof(ExcuseRecorded),

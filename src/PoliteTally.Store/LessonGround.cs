@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Names;
 using PoliteTally.Core.Plans;
+using PoliteTally.Core.Scoring;
 using PoliteTally.Store.Model;
 
 namespace PoliteTally.Store;
@@ -12,11 +13,15 @@ public sealed class LessonGround
     private readonly Dictionary<Guid, OnSheet> _onSheet;
     private readonly HashSet<Guid> _rosterIds;
 
-    private LessonGround(Lesson lesson, Plan plan, IReadOnlyList<OnSheet> roster, IReadOnlyDictionary<Guid, Guid> merged, IReadOnlyList<ConfirmedName> confirmed, ShortForms shortForms)
+    private LessonGround(
+        Lesson lesson, IReadOnlyList<Scheme> schemes, Plan plan, IReadOnlyList<OnSheet> roster, IReadOnlyDictionary<Guid, Guid> merged, IReadOnlyList<ConfirmedName> confirmed,
+        ShortForms shortForms)
     {
         (Lesson, ClassName, Roster, Merged, Confirmed) = (lesson, lesson.Class!.Name, roster, merged, confirmed);
         ShortForms = shortForms;
-        (Rules, Plan) = (RulesJson.Of(lesson, lesson.Class), plan);
+        // The first version of a class comes with the first lesson that is settled, and says what the class says then.
+        (Rules, Plan, Schemes) = (RulesJson.Of(lesson, lesson.Class, lesson.ScoredBy is { } number && number <= schemes.Count ? schemes[number - 1] : null), plan, schemes);
+        Levels = Rules.Scheme.Criteria.SelectMany(c => c.Levels.Select(l => (c.Id, l.Id))).ToHashSet();
         _onSheet = roster.ToDictionary(s => s.Name.Id);
         ShortNames = Core.Names.ShortNames.For([.. roster.Select(s => s.Name)]);
         _rosterIds = [.. _onSheet.Keys];
@@ -32,6 +37,12 @@ public sealed class LessonGround
 
     /// <summary>The ground rules of the lesson.</summary>
     public ClassRules Rules { get; }
+
+    /// <summary>The versions of the scheme of its class, the first first.</summary>
+    internal IReadOnlyList<Scheme> Schemes { get; }
+
+    /// <summary>The levels of the criteria that it is judged by.</summary>
+    internal IReadOnlySet<(Guid Criterion, Guid Level)> Levels { get; }
 
     /// <summary>What is prepared for it.</summary>
     public Plan Plan { get; }
@@ -68,9 +79,10 @@ public sealed class LessonGround
         var merged = Rosters.Merged(db);
         var confirmed = db.KnownNames.AsNoTracking().Where(n => n.ClassId == lesson.ClassId).AsEnumerable()
             .Select(n => new ConfirmedName(n.Shown, n.StudentId is { } id ? merged.GetValueOrDefault(id, id) : null, n.Beside)).ToList();
-        return new LessonGround(lesson, PlanJson.Of(lesson), Rosters.Of(db, lesson), merged, confirmed, shortForms);
+        List<Scheme> schemes = [.. Store.Schemes.Of(db, lesson.ClassId).Select(v => v.Scheme).AsEnumerable().Select(RulesJson.SchemeOf)];
+        return new LessonGround(lesson, schemes, PlanJson.Of(lesson), Rosters.Of(db, lesson), merged, confirmed, shortForms);
     }
 
     /// <summary>The same with another row of the lesson: its course went on.</summary>
-    internal LessonGround With(Lesson lesson) => new(lesson, Plan, Roster, Merged, Confirmed, ShortForms);
+    internal LessonGround With(Lesson lesson) => new(lesson, Schemes, Plan, Roster, Merged, Confirmed, ShortForms);
 }

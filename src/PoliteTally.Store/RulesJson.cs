@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using PoliteTally.Core.GroundRules;
+using PoliteTally.Core.Scoring;
 using PoliteTally.Store.Model;
 
 namespace PoliteTally.Store;
@@ -17,7 +18,20 @@ public static class RulesJson
     public static ClassRules Of(SchoolClass inClass) => Patched(ClassRules.Default, inClass.Rules);
 
     /// <summary>The ground rules of a lesson of a class.</summary>
-    public static ClassRules Of(Lesson lesson, SchoolClass inClass) => Patched(Of(inClass), lesson.Rules);
+    /// <param name="lesson">The lesson.</param>
+    /// <param name="inClass">Its class.</param>
+    /// <param name="scheme">The scheme that it is scored by; null if it is that of its class.</param>
+    public static ClassRules Of(Lesson lesson, SchoolClass inClass, Scheme? scheme = null)
+    {
+        var rules = Of(inClass);
+        return Patched(scheme is null ? rules : rules with { Scheme = scheme }, lesson.Rules);
+    }
+
+    /// <summary>A scheme as a version keeps it.</summary>
+    public static string Written(Scheme scheme) => JsonSerializer.Serialize(scheme, Options);
+
+    /// <summary>The scheme that a version keeps.</summary>
+    public static Scheme SchemeOf(string written) => JsonSerializer.Deserialize<Scheme>(written, Options)!;
 
     /// <summary>What of the rules differs from others, to be kept.</summary>
     public static string Difference(ClassRules from, ClassRules rules) =>

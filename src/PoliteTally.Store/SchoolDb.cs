@@ -26,6 +26,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     public DbSet<Lesson> Lessons => Set<Lesson>();
     public DbSet<LessonPlan> LessonPlans => Set<LessonPlan>();
     public DbSet<EntryRow> Entries => Set<EntryRow>();
+    public DbSet<SchemeVersion> SchemeVersions => Set<SchemeVersion>();
     public DbSet<Summary> Summaries => Set<Summary>();
     public DbSet<Term> Terms => Set<Term>();
     public DbSet<Series> Series => Set<Series>();
@@ -135,6 +136,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
             entry.HasIndex(e => new { e.LessonId, e.Kind });
         });
         builder.Entity<Summary>().HasKey(s => new { s.LessonId, s.StudentId });
+        builder.Entity<SchemeVersion>().HasKey(v => new { v.ClassId, v.Number });
 
         builder.Entity<SchoolClass>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Student>().HasQueryFilter(e => e.OwnerId == OwnerId);
@@ -144,6 +146,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<Lesson>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<LessonPlan>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<EntryRow>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<SchemeVersion>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Summary>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Term>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Series>().HasQueryFilter(e => e.OwnerId == OwnerId);

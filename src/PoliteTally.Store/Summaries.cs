@@ -4,7 +4,6 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.GroundRules;
-using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Scoring;
@@ -18,6 +17,8 @@ public sealed record Ribbon(IReadOnlyList<decimal[]> Stretches, IReadOnlyList<de
 /// <summary>Per-lesson rows for term screens: nothing in them that the ledger does not say.</summary>
 public static class Summaries
 {
+    private static readonly JsonSerializerOptions Json = ActJson.Configure(new JsonSerializerOptions());
+
     /// <summary>The rows of a lesson. Students who did not come to a drop-in lesson have none.</summary>
     public static IEnumerable<Summary> Of(LessonState state, Lesson lesson, ClassRules rules, IEnumerable<Guid> roster)
     {
@@ -30,24 +31,86 @@ public static class Summaries
                 continue;
             }
 
+            var (tally, score) = (Tally.Of(did), LessonScore.Of(did, rules.Scheme));
             yield return new Summary
             {
                 LessonId = lesson.Id,
                 StudentId = student,
-                Status = did.Attendance.Status,
-                KnownBy = did.Attendance.KnownBy,
+                Status = tally.Status,
+                KnownBy = tally.KnownBy,
                 Notes = string.Join(", ", did.Attendance.Notes()),
                 PresentSeconds = (int)did.Attendance.Present.TotalSeconds,
                 CountedSeconds = (int)did.Attendance.Counted.TotalSeconds,
-                Score = LessonScore.Of(did, rules.Scheme).Total?.Value,
-                FullTurns = did.Turns.Count(t => t.Outcome == TurnOutcome.Full),
-                PartialTurns = did.Turns.Count(t => t.Outcome == TurnOutcome.Partial),
-                ChatCredits = did.Chat.Count(c => Scheme.CreditOf(c.Kind) > 0),
-                Nods = did.Nods.Count,
+                Score = score.Total?.Value,
+                RestsOn = score.RestsOn,
+                Whole = score.Whole,
+                MeasuredShare = tally.MeasuredShare,
+                HasExcuse = tally.HasExcuse,
+                Dropouts = tally.Dropouts,
+                FullTurns = tally.FullTurns,
+                PartialTurns = tally.PartialTurns,
+                Passes = tally.Passes,
+                TurnsNotCounted = tally.TurnsNotCounted,
+                HandNeverCalled = tally.HandNeverCalled,
+                LineWasOpen = tally.LineWasOpen,
+                SignalRounds = tally.SignalRounds,
+                SignalsAnswered = tally.SignalsAnswered,
+                SignalsGiven = tally.SignalsGiven,
+                SpeakingPaused = tally.SpeakingPaused,
+                Asked = tally.Asked,
+                Answered = tally.Answered,
+                MarksGot = tally.MarksGot,
+                MarksPossible = tally.MarksPossible,
+                ChatQuestions = tally.ChatQuestions,
+                ChatAnswers = tally.ChatAnswers,
+                ChatIdeas = tally.ChatIdeas,
+                ChatNotSwept = tally.ChatNotSwept,
+                SitIns = tally.SitIns,
+                GroupCredits = tally.GroupCredits,
+                Nods = tally.Nods,
+                Marks = Kept(tally.Marks),
+                Corrections = Kept(tally.Corrections),
                 Ribbon = JsonSerializer.Serialize(RibbonOf(did, times)),
             };
         }
     }
+
+    /// <summary>What a row counts.</summary>
+    public static Tally TallyOf(Summary row) => new()
+    {
+        Status = row.Status,
+        KnownBy = row.KnownBy,
+        MeasuredShare = row.MeasuredShare,
+        HasExcuse = row.HasExcuse,
+        Dropouts = row.Dropouts,
+        FullTurns = row.FullTurns,
+        PartialTurns = row.PartialTurns,
+        Passes = row.Passes,
+        TurnsNotCounted = row.TurnsNotCounted,
+        HandNeverCalled = row.HandNeverCalled,
+        LineWasOpen = row.LineWasOpen,
+        SignalRounds = row.SignalRounds,
+        SignalsAnswered = row.SignalsAnswered,
+        SignalsGiven = row.SignalsGiven,
+        SpeakingPaused = row.SpeakingPaused,
+        Asked = row.Asked,
+        Answered = row.Answered,
+        MarksGot = row.MarksGot,
+        MarksPossible = row.MarksPossible,
+        ChatQuestions = row.ChatQuestions,
+        ChatAnswers = row.ChatAnswers,
+        ChatIdeas = row.ChatIdeas,
+        ChatNotSwept = row.ChatNotSwept,
+        SitIns = row.SitIns,
+        GroupCredits = row.GroupCredits,
+        Nods = row.Nods,
+        Marks = Read<CriterionMark>(row.Marks),
+        Corrections = Read<Correction>(row.Corrections),
+    };
+
+    private static string? Kept<T>(IReadOnlyCollection<T> all) => all.Count == 0 ? null : JsonSerializer.Serialize(all, Json);
+
+    private static List<T> Read<T>(string? kept) => kept is null ? [] : JsonSerializer.Deserialize<List<T>>(kept, Json)!;
 
     /// <summary>
     /// Stores what changed in a context, and reckons anew the settled lessons that it may be about: the ground rules of their class changed, or
@@ -68,11 +131,13 @@ public static class Summaries
     }
 
     /// <summary>Reckons anew the lessons of the owner that are due.</summary>
+    /// <param name="db">A context of the owner.</param>
+    /// <param name="lesson">The only lesson to look at; null for all.</param>
     /// <returns>As <see cref="Renew"/>.</returns>
-    public static async Task<(int Lessons, int Scores)> RenewDue(SchoolDb db)
+    public static async Task<(int Lessons, int Scores)> RenewDue(SchoolDb db, Guid? lesson = null)
     {
         var (lessons, scores) = (0, 0);
-        foreach (var id in await db.Lessons.Where(l => l.ReckonAgain).OrderBy(l => l.PlannedStart).Select(l => l.Id).ToListAsync())
+        foreach (var id in await db.Lessons.Where(l => l.ReckonAgain && (lesson == null || l.Id == lesson)).OrderBy(l => l.PlannedStart).Select(l => l.Id).ToListAsync())
         {
             scores += await RenewOne(db, id);
             lessons++;
@@ -132,9 +197,23 @@ public static class Summaries
         return differences;
     }
 
-    private static string Said(Summary row) =>
-        $"{row.Status} {row.KnownBy} '{row.Notes}' {row.PresentSeconds}/{row.CountedSeconds} score {row.Score:0.####} " +
-        $"turns {row.FullTurns}+{row.PartialTurns} chat {row.ChatCredits} nods {row.Nods} {row.Ribbon}";
+    private static string Said(Summary row)
+    {
+        var tally = TallyOf(row);
+        var numbers = tally with
+        {
+            MeasuredShare = Bare(tally.MeasuredShare),
+            MarksGot = Bare(tally.MarksGot),
+            MarksPossible = Bare(tally.MarksPossible),
+            GroupCredits = Bare(tally.GroupCredits),
+            Marks = [],
+            Corrections = [],
+        };
+        return $"'{row.Notes}' {row.PresentSeconds}/{row.CountedSeconds} score {row.Score:0.####} on {row.RestsOn:0.##} of {row.Whole:0.##} {numbers} {row.Marks} {row.Corrections} {row.Ribbon}";
+
+        // Without places that say nothing: the file has 1.0 for 1.
+        static decimal Bare(decimal number) => number / 1.0000000000000000000000000000m;
+    }
 
     private static Ribbon RibbonOf(Participation did, LessonTimes times)
     {

@@ -112,6 +112,8 @@ public static class Application
         services.AddScoped<HandingIn>();
         services.AddSingleton<RegisterSender>();
         services.AddHostedService(s => s.GetRequiredService<RegisterSender>());
+        services.AddSingleton<Reckoner>();
+        services.AddHostedService(s => s.GetRequiredService<Reckoner>());
         services.AddSingleton<FirstAccount>();
         services.AddSingleton<SignedInSessions>();
         services.AddSingleton<FeedLimits>();
@@ -295,6 +297,7 @@ public static class Application
         signedIn.MapKnownNames();
         signedIn.MapPasses();
         signedIn.MapGroundRules();
+        signedIn.MapSchemes();
         signedIn.MapTerms();
         signedIn.MapLessons();
         signedIn.MapSeries();

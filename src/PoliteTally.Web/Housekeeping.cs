@@ -1,12 +1,10 @@
-using Microsoft.EntityFrameworkCore;
-using PoliteTally.Store;
 using PoliteTally.Store.Writing;
 using PoliteTally.Web.Features.StudentPage;
 
 namespace PoliteTally.Web;
 
 /// <summary>Looks after the program: tidies up once a day, and ends it if the writer cannot go on, so that whoever watches over it starts it anew.</summary>
-public sealed class Housekeeping(LedgerWriter ledger, SchoolFile file, PageSessions sessions, IHostApplicationLifetime life, TimeProvider timers, ILogger<Housekeeping> log)
+public sealed class Housekeeping(LedgerWriter ledger, PageSessions sessions, IHostApplicationLifetime life, TimeProvider timers, ILogger<Housekeeping> log)
     : BackgroundService
 {
     /// <summary>How long the writer may be at one batch before it is said not to be well: 15 s, three times as long as it waits for a lock.</summary>
@@ -23,7 +21,6 @@ public sealed class Housekeeping(LedgerWriter ledger, SchoolFile file, PageSessi
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        await FinishReckoning();
         var tidied = timers.GetUtcNow() - Day;
         using var timer = new PeriodicTimer(Look, timers);
         do
@@ -43,24 +40,6 @@ public sealed class Housekeeping(LedgerWriter ledger, SchoolFile file, PageSessi
             }
         }
         while (await timer.WaitForNextTickAsync(stoppingToken));
-    }
-
-    /// <summary>What was to be reckoned anew when the program was stopped is reckoned now.</summary>
-    private async Task FinishReckoning()
-    {
-        try
-        {
-            await using var all = file.Open(Guid.Empty);
-            foreach (var owner in await all.Lessons.IgnoreQueryFilters().Where(l => l.ReckonAgain).Select(l => l.OwnerId).Distinct().ToListAsync())
-            {
-                await using var db = file.Open(owner);
-                await Summaries.RenewDue(db);
-            }
-        }
-        catch (Exception failure) when (failure is not OperationCanceledException)
-        {
-            log.LogError(failure, "Settled lessons could not be reckoned anew; it is tried again at the next start.");
-        }
     }
 
     private async Task TidyUp()

@@ -18,9 +18,32 @@ public sealed class AlwaysTrueTests
 {
     private static readonly Guid[] Students = [Given.Juno, Given.Eino, Given.Zainab];
 
+    private static readonly Criterion Listens = new(Given.Id(310), "listens", [new(Given.Id(311), "always", 1), new(Given.Id(312), "at times", 0.5m)]);
+
+    /// <summary>Schemes that see attendance as the default one does.</summary>
+    private static readonly Gen<Scheme> Schemes = Gen.Select(Gen.Int[0, 4].Array[6], Gen.Int[1, 4], Gen.Int[0, 4], Gen.Int[0, 4], Gen.Bool, Gen.Bool, Gen.Int[1, 4]).Select(
+        (weights, target, part, most, first, second, chat) => Scheme.Default with
+        {
+            Weights = Enum.GetValues<Strand>().ToDictionary(s => s, s => (decimal)weights[(int)s]),
+            SpeakingTarget = target / 2m,
+            WrittenStandsIn = part / 4m,
+            WrittenAtMost = most / 4m,
+            TurnInChat = most / 4m,
+            TurnsInChatAtMost = part / 4m,
+            ChatTarget = chat / 2m,
+            OpenLineIsChance = first,
+            AbsenceScoresZero = second,
+            ChatCounts = first || second,
+            UncalledHand = part / 4m,
+            SignalGiven = most / 8m,
+            MarksShare = part / 4m,
+            Criteria = first ? [Listens] : [],
+            Attendance = AttendancePolicy.Default with { LateCredit = part / 4m, CreditBy = second ? CreditBy.Share : CreditBy.Status },
+        });
+
     private static readonly Gen<Act> Acts =
         from student in Gen.Int[0, 2].Select(i => Students[i])
-        from kind in Gen.Int[0, 18]
+        from kind in Gen.Int[0, 21]
         select (Act)(kind switch
         {
             0 => new Marked(student, Mark.Here),
@@ -40,6 +63,10 @@ public sealed class AlwaysTrueTests
             14 => new RollCallTaken([student]),
             15 => new NameRaisedHand($"name of {student}"),
             16 => new NameWrote($"name of {student}", "low water at four", false),
+            18 => new CriterionMarked(student, Listens.Id, Listens.Levels[student.GetHashCode() & 1].Id),
+            19 => new ScoreCorrected(student, CorrectionKind.StrandLeftOut, (Strand)((student.GetHashCode() & 7) % 6), null, "the line failed"),
+            20 => new ScoreCorrected(student, CorrectionKind.StrandSet, (Strand)((student.GetHashCode() & 7) % 6), 0.4m, "spoke by telephone"),
+            21 => new ScoreCorrected(student, CorrectionKind.ScoreSet, null, 64, "as agreed"),
             17 => new Renamed($"name of {student}", $"name of {Students[0]}", "laptop"),
             _ => new Left($"name of {student}", "laptop"),
         });
@@ -101,6 +128,23 @@ public sealed class AlwaysTrueTests
         var excused = LessonScore.Of(new Participation { Attendance = Given.Attendance("", excuse: "dentist") }, Scheme.Default).Total;
         var with = excused is null ? lessons : [.. lessons, new ScoredLesson("excused", excused.Value, 50)];
         return TermScore.Of(with, Scheme.Default).Total!.Value == TermScore.Of(lessons, Scheme.Default).Total!.Value;
+    });
+
+    [Fact]
+    public void What_is_kept_of_a_lesson_gives_any_scheme_the_score_that_its_entries_give() => Gen.Select(Lessons, Schemes, Schemes).Sample((entries, kept, tried) =>
+    {
+        var state = LessonState.Fold(entries);
+        return Students.All(student => Tally.CountsAlike(kept.Attendance, tried.Attendance)
+            && LessonScore.Of(Tally.Of(state.ParticipationOf(student, Given.Lesson, kept)).ToScore(tried), tried) is var fromTally
+            && LessonScore.Of(state.ParticipationOf(student, Given.Lesson, tried), tried) is var fromEntries
+            && fromTally.Total?.Value == fromEntries.Total?.Value && fromTally.RestsOn == fromEntries.RestsOn);
+    });
+
+    [Fact]
+    public void A_correction_touches_one_student() => Gen.Select(Lessons, Gen.Int[0, 100]).Sample((entries, to) =>
+    {
+        Entry[] corrected = [.. entries, Given.Noted(55, new ScoreCorrected(Given.Juno, CorrectionKind.ScoreSet, null, to, "as agreed"))];
+        return Score(corrected, Given.Juno) == to && Students.Where(s => s != Given.Juno).All(s => Score(corrected, s) == Score(entries, s));
     });
 
     [Fact]

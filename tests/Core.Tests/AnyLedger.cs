@@ -11,6 +11,7 @@ using PoliteTally.Core.Merging;
 using PoliteTally.Core.Notes;
 using PoliteTally.Core.Page;
 using PoliteTally.Core.Questions;
+using PoliteTally.Core.Scoring;
 using PoliteTally.Core.Signals;
 
 namespace PoliteTally.Core.Tests;
@@ -41,6 +42,9 @@ internal sealed class AnyLedger(int seed, IReadOnlyList<Guid> students, Instant 
         [typeof(LessonEnded)] = () => One(20) == 0 ? new LessonEnded() : null,
         [typeof(LessonSettled)] = () => One(20) == 0 ? new LessonSettled() : null,
         [typeof(Struck)] = () => Earlier(_ => true) is { } id ? new Struck(id, One(3) == 0 && Earlier(_ => true) is { } other ? [other] : null) : null,
+        [typeof(CriterionMarked)] = () => new CriterionMarked(Student(), Of(_stages), Of(_groups)),
+        [typeof(ScoreCorrected)] = () => Correction(),
+        [typeof(ScoredAnew)] = () => new ScoredAnew(1 + One(3)),
         [typeof(Marked)] = () => new Marked(Student(), Any<Mark>()),
         [typeof(StatusDeclared)] = () => new StatusDeclared(Student(), Any<AttendanceStatus>()),
         [typeof(ExcuseRecorded)] = () => new ExcuseRecorded(Student(), "dentist"),
@@ -153,6 +157,14 @@ internal sealed class AnyLedger(int seed, IReadOnlyList<Guid> students, Instant 
     private Guid? Earlier(Func<Act, bool> which) => _entries.Where(e => which(e.Act)).Select(e => e.Id).ToList() is { Count: > 0 } ids ? ids[One(3) == 0 ? ids.Count - 1 : One(ids.Count)] : null;
 
     private Guid? Message() => Earlier(a => a is ChatSaid or NameWrote or StudentWrote);
+
+    private ScoreCorrected? Correction() => One(6) != 0 ? null : Any<CorrectionKind>() switch
+    {
+        CorrectionKind.StrandLeftOut => new ScoreCorrected(Student(), CorrectionKind.StrandLeftOut, Any<Strand>(), null, "was on the stairs"),
+        CorrectionKind.StrandSet => new ScoreCorrected(Student(), CorrectionKind.StrandSet, Any<Strand>(), One(5) / 4m, "spoke by telephone"),
+        CorrectionKind.LessonLeftOut => new ScoreCorrected(Student(), CorrectionKind.LessonLeftOut, null, null, "the island had no power"),
+        _ => new ScoreCorrected(Student(), CorrectionKind.ScoreSet, null, One(101), "as agreed"),
+    };
 
     private QuestionFromFile FromFile()
     {

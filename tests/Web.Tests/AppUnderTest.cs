@@ -188,6 +188,10 @@ public sealed class Visitor(string address)
 /// <summary>A lesson going on.</summary>
 public sealed record Classroom(Visitor Teacher, Guid Class, Guid Lesson, IReadOnlyDictionary<string, Guid> Students)
 {
+    /// <summary>Another lesson of the class, going on.</summary>
+    public async Task<Classroom> Next() =>
+        this with { Lesson = (await Teacher.Post<LessonLine>($"/api/classes/{Class}/lessons", new LessonNow("Fog and haar", 50))).Id };
+
     public Task<LiveView> Sheet() => Teacher.Get<LiveView>($"/api/lessons/{Lesson}/live");
 
     public Task<WriteResult> Tap(params IEnumerable<Act> acts) => Tap(acts.Select(a => new SentEntry(Guid.CreateVersion7(), Now, a)));

@@ -18,7 +18,7 @@ public sealed class HousekeepingTests(AppUnderTest app) : IClassFixture<AppUnder
     public void Dispose() => _life.Dispose();
 
     private Housekeeping House(LedgerWriter ledger) =>
-        new(ledger, app.File, app.Part<PageSessions>(), _life, _time, NullLogger<Housekeeping>.Instance);
+        new(ledger, app.Part<PageSessions>(), _life, _time, NullLogger<Housekeeping>.Instance);
 
     [Fact]
     public async Task While_the_writer_turns_the_program_is_well_and_goes_on()

@@ -62,7 +62,7 @@ public sealed class UpgradeTests : IDisposable
             """,
         ]);
         var room = OpenLesson.Load(db, lesson).ShouldNotBeNull();
-        room.Rules.ShouldBeSameAs(ClassRules.Default);
+        RulesJson.Difference(ClassRules.Default, room.Rules).ShouldContain("openLineIsChance");
         room.Roster.ShouldHaveSingleItem().Name.Given.ShouldBe("Eino");
         room.State.Evidence.MarksOf(student).Count.ShouldBe(1);
         PlanJson.Of(room.Lesson).ShouldBeSameAs(Plan.Empty);
@@ -71,6 +71,26 @@ public sealed class UpgradeTests : IDisposable
         (await db.KnownNames.SingleAsync()).Origin.ShouldBe("");
         (await Summaries.Renew(db, _ => true)).Lessons.ShouldBe(1);
         Summaries.Check(_file).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task What_was_settled_before_schemes_had_versions_keeps_its_scheme_and_lessons_to_come_have_the_new_one()
+    {
+        var (owner, inClass, settled, planned) = (Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7());
+        await using var db = await Upgraded(owner, "HandIns",
+        [
+            $"""INSERT INTO "Classes" ("Id","OwnerId","Name","MadeAt","Rules") VALUES ({inClass}, {owner}, 'Weather and Tides', 1000, {"""{"chatCounts":false,"scheme":{"speakingTarget":2}}"""})""",
+            $"""
+            INSERT INTO "Lessons" ("Id","OwnerId","ClassId","Number","Title","PlannedStart","PlannedEnd","DropIn","Stage","Moved","Rules","Prepared","PlanVersion","ReckonAgain","RosterClosedAt")
+            VALUES ({settled}, {owner}, {inClass}, 1, 'Fog and haar', 1500, 3000, 0, 3, 0, {"{}"}, 0, 0, 0, 2000), ({planned}, {owner}, {inClass}, 2, 'Tides', 4500, 6000, 0, 0, 0, {"""{"chatCounts":true}"""}, 0, 0, 0, NULL)
+            """,
+        ]);
+        OpenLesson.Load(db, settled)!.Rules.Scheme.ShouldSatisfyAllConditions(
+            s => s.OpenLineIsChance.ShouldBeFalse(), s => s.WrittenStandsIn.ShouldBe(0), s => s.SpeakingTarget.ShouldBe(2), s => s.ChatCounts.ShouldBeFalse());
+        OpenLesson.Load(db, planned)!.Rules.Scheme.ShouldSatisfyAllConditions(
+            s => s.OpenLineIsChance.ShouldBeTrue(), s => s.WrittenStandsIn.ShouldBe(0.25m), s => s.SpeakingTarget.ShouldBe(2), s => s.ChatCounts.ShouldBeTrue());
+        Schemes.Of(db, inClass).Select(v => v.Number).ShouldBe([1, 2]);
+        RulesJson.Written(RulesJson.SchemeOf((await Schemes.Of(db, inClass).ToListAsync())[^1].Scheme)).ShouldBe(RulesJson.Written(RulesJson.Of(await db.Classes.SingleAsync()).Scheme));
     }
 
     [Fact]

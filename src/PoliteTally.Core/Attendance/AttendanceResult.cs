@@ -99,6 +99,9 @@ public sealed record AttendanceResult(
     IReadOnlyList<Guid> Entries,
     bool IsHere)
 {
+    /// <summary>The share that was measured, from 0 to 1; 0 if it is not known by measuring.</summary>
+    public decimal MeasuredShare { get; init; }
+
     /// <summary>True if the student took part in the lesson at all.</summary>
     public bool WasThere => Status is AttendanceStatus.Present or AttendanceStatus.Late;
 

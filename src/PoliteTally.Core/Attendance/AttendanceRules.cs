@@ -55,10 +55,13 @@ public static class AttendanceRules
             flags |= AttendanceFlags.Partly;
         }
 
+        var measured = presence.Measured is null ? 0 : share;
         return new AttendanceResult(
-            status, knownBy, present, counted, share, arrival, earlyLeave, flags, dropouts, presence.Stretches,
-            CreditOf(status, presence.Measured is null ? 0 : share, policy, excuse is not null),
-            status is AttendanceStatus.Excused or AttendanceStatus.Late ? excuse?.Reason : null, RestsOn(), presence.IsHere);
+            status, knownBy, present, counted, share, arrival, earlyLeave, flags, dropouts, presence.Stretches, CreditOf(status, measured, policy, excuse is not null),
+            status is AttendanceStatus.Excused or AttendanceStatus.Late ? excuse?.Reason : null, RestsOn(), presence.IsHere)
+        {
+            MeasuredShare = measured,
+        };
 
         (AttendanceStatus Status, KnownBy KnownBy) StatusOf()
         {

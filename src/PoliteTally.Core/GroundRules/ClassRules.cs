@@ -84,32 +84,8 @@ public sealed record ClassRules
     /// </summary>
     public IReadOnlyList<string> Problems()
     {
-        var (scheme, attendance) = (Scheme, Scheme.Attendance);
-        return [.. new (bool Wrong, string Message)[]
+        return [.. Scheme.Problems(), .. new (bool Wrong, string Message)[]
         {
-            (attendance.LateAfter.TotalMinutes is < 0 or > 120, "Late after: from 0 to 120 min."),
-            (attendance.LeftEarlyBefore.TotalMinutes is < 0 or > 120, "Left early before: from 0 to 120 min."),
-            (attendance.Bridge.TotalMinutes is < 0 or > 60, "A dropout is bridged: from 0 to 60 min."),
-            (attendance.AbsentBelow.TotalMinutes is < 0 or > 240, "Absent below: from 0 to 240 min."),
-            (attendance.AbsentBelowShare is < 0 or > 1, "Absent below a share: from 0 to 100 %."),
-            (attendance.EnoughShare is <= 0 or > 1, "Enough presence: more than 0 and up to 100 %."),
-            (attendance.LateCredit is < 0 or > 1, "Credit of a late student: from 0 to 1."),
-            (Enum.GetValues<Strand>().Any(s => scheme.Weights.GetValueOrDefault(s) is < 0 or > 100), "Weights: each from 0 to 100."),
-            (Enum.GetValues<Strand>().All(s => scheme.Weights.GetValueOrDefault(s) <= 0), "Weights: at least one strand must weigh something."),
-            (scheme.SpeakingTarget is <= 0 or > 100, "Turns for a full strand: more than 0 and up to 100."),
-            (scheme.ChatTarget is <= 0 or > 100, "Messages for a full strand: more than 0 and up to 100."),
-            (scheme.UncalledHand is < 0 or > 1, "A hand never called: from 0 to 1."),
-            (scheme.SignalAnswered is < 0 or > 1, "A signal round answered: from 0 to 1."),
-            (scheme.SignalGiven is < 0 or > 1, "A signal given by oneself: from 0 to 1."),
-            (scheme.WrittenStandsIn is < 0 or > 1, "A message, for speaking: from 0 to 1."),
-            (scheme.WrittenAtMost is < 0 or > 1, "Messages, for speaking, at most: from 0 to 1."),
-            (scheme.TurnInChat is < 0 or > 1, "A full turn, for the chat: from 0 to 1."),
-            (scheme.TurnsInChatAtMost is < 0 or > 1, "Full turns, for the chat, at most: from 0 to 100 %."),
-            (scheme.MarksShare is < 0 or > 1, "Share of marks: from 0 to 100 %."),
-            (scheme.NodPoints is < 0 or > 100, "A nod: from 0 to 100 points."),
-            (scheme.NodsAtMost is < 0 or > 100, "Nods at most: from 0 to 100 points."),
-            (scheme.LowestLeftOut is < 0 or > 100, "Lowest lessons left out: from 0 to 100."),
-            (scheme.LessonsForTerm is < 1 or > 100, "Lessons for a term score: from 1 to 100."),
             (SpeechFrom.TotalSeconds is < 0 or > 600, "Speech that may be a turn: from 0 to 600 s."),
             (ExtraTimeShare is < 0 or > 3, "Extra time: from 0 to 300 % more."),
             (NodReasons.Count is < 1 or > MostNodReasons, $"Reasons for nods: from 1 to {MostNodReasons}."),

@@ -15,8 +15,11 @@ public abstract record Act
     /// </summary>
     public virtual bool IsDecision => false;
 
-    /// <summary>Whether a settled lesson takes it as well, for it changes no figure of it.</summary>
+    /// <summary>Whether a settled lesson takes it as well: it leaves the register as it is.</summary>
     public virtual bool IsTakenWhenSettled => false;
+
+    /// <summary>Whether it is about scores, so that those of a settled lesson are reckoned anew after it.</summary>
+    public virtual bool IsOfScores => false;
 
     /// <summary>It in plain words, without saying whose.</summary>
     public abstract string InWords { get; }

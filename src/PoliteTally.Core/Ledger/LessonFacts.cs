@@ -9,6 +9,8 @@ namespace PoliteTally.Core.Ledger;
 /// <param name="Cancelled">Whether it was cancelled.</param>
 /// <param name="SignalsAnyTime">Whether students may signal outside of signal rounds.</param>
 /// <param name="StudentsHandOn">Whether a student whose turn it is may hand on to another.</param>
+/// <param name="SchemeVersions">How many versions the scheme of the class has.</param>
+/// <param name="Levels">The levels of the criteria that the lesson is judged by; null if there are none.</param>
 public sealed record LessonFacts(
     LessonTimes Times,
     IReadOnlySet<Guid> Roster,
@@ -17,7 +19,9 @@ public sealed record LessonFacts(
     Func<LessonParts> Parts,
     bool Cancelled = false,
     bool SignalsAnyTime = false,
-    bool StudentsHandOn = false)
+    bool StudentsHandOn = false,
+    int SchemeVersions = 0,
+    IReadOnlySet<(Guid Criterion, Guid Level)>? Levels = null)
 {
     /// <summary>What a trade keeps of the lesson.</summary>
     internal T See<T>()

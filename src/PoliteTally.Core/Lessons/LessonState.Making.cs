@@ -11,6 +11,7 @@ using PoliteTally.Core.Merging;
 using PoliteTally.Core.Notes;
 using PoliteTally.Core.Page;
 using PoliteTally.Core.Questions;
+using PoliteTally.Core.Scoring;
 using PoliteTally.Core.Signals;
 
 namespace PoliteTally.Core.Lessons;
@@ -188,6 +189,6 @@ public sealed partial class LessonState
     private static LessonPart[] Fresh(IReadOnlyDictionary<Guid, Guid> merged) =>
     [
         new StrikesMade(), new CourseNow(), new NamesShown(merged), new Evidence(), new HandLine(), new SignalsShown(), new GroupsNow(), new BoardNow(),
-        new QuestionsAsked(), new ChatLog(), new PageVisits(), new NotesTaken(), new FilesMerged(),
+        new QuestionsAsked(), new ChatLog(), new PageVisits(), new NotesTaken(), new Judged(), new FilesMerged(),
     ];
 }

@@ -68,6 +68,9 @@ public sealed partial class LessonState
     /// <summary>Nods, asides, attempts to reach somebody.</summary>
     public NotesTaken Notes => Parts.See<NotesTaken>();
 
+    /// <summary>What the teacher says of scores.</summary>
+    public Judged Judged => Parts.See<Judged>();
+
     /// <summary>The times given for tasks that run now.</summary>
     public IReadOnlyList<TaskTimer> Timers => Course.TimersIn(Groups);
 
@@ -134,6 +137,8 @@ public sealed partial class LessonState
             Chat = [.. chat.Select(c => (c.CountsAs, c.Entry))],
             ChatNotSwept = chat.Count(c => c.IsToSweep),
             SitIns = [.. Groups.SitInsOf(student).Select(s => new SitIn(Scheme.CreditOf(s.Seen.Contribution), s.Entry.Id))],
+            Marks = Judged.MarksOf(student),
+            Corrections = Judged.CorrectionsOf(student),
             Nods = [.. Notes.NodsOf(student).Select(n => n.Entry.Id)],
         };
     }

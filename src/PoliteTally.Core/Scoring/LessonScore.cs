@@ -57,6 +57,22 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
     public static LessonScore Of(Participation did, Scheme scheme)
     {
         var status = did.Attendance.Status;
+        var ofLesson = did.Corrections.FirstOrDefault(c => c.Strand is null);
+        if (ofLesson is { What: CorrectionKind.LessonLeftOut })
+        {
+            return new LessonScore([], null, $"{ofLesson.Said} ({ofLesson.By}).");
+        }
+
+        var woven = Woven(did, scheme, status);
+        return ofLesson is null ? woven : woven with
+        {
+            Total = Figure.Given($"{ofLesson.Said}; it was {(woven.Total is { } was ? Words.Plain(was.Value) : "no score")}", ofLesson.Value!.Value, ofLesson.Entry),
+            Because = null,
+        };
+    }
+
+    private static LessonScore Woven(Participation did, Scheme scheme, AttendanceStatus status)
+    {
         if (status == AttendanceStatus.Excused)
         {
             return new LessonScore([], null, "Excused: this lesson does not count.");
@@ -77,7 +93,7 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
         var earned = Figure.Of("Earned", Reckoning.Sum, [.. counted.Select(s =>
             Figure.Of(s.Strand.InWords(), Reckoning.Product, s.Value!, Figure.Given("weight", s.Weight)))]);
         var possible = Figure.Of("Possible", Reckoning.Sum, [.. counted.Select(s => Figure.Given(s.Strand.WeightInWords(), s.Weight))]);
-        var woven = Figure.Of(
+        var strandsOf100 = Figure.Of(
             "Strands, out of 100", Reckoning.Product,
             Figure.Given("hundredths", 100), Figure.Of("Earned of possible", Reckoning.Quotient, earned, possible));
         var nods = Figure.Of(
@@ -87,13 +103,19 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
         var total = Figure.Of(
             "Score", Reckoning.Least,
             Figure.Given("at most", 100),
-            Figure.Of("Strands and nods", Reckoning.Sum, woven, nods));
+            Figure.Of("Strands and nods", Reckoning.Sum, strandsOf100, nods));
         return new LessonScore(strands, total, null);
 
         StrandScore Weighed(Strand strand)
         {
-            var (value, because) = status == AttendanceStatus.Absent && strand != Strand.Attendance ? StrandRules.Missed(scheme) : StrandRules.Of(strand, did, scheme);
-            return new StrandScore(strand, scheme.Weights.GetValueOrDefault(strand), value, because);
+            var weight = scheme.Weights.GetValueOrDefault(strand);
+            var (value, because) = status == AttendanceStatus.Absent && strand is not (Strand.Attendance or Strand.Rubric) ? StrandRules.Missed(scheme) : StrandRules.Of(strand, did, scheme);
+            return did.Corrections.FirstOrDefault(c => c.Strand == strand) is { } correction
+                ? new StrandScore(
+                    strand, weight,
+                    correction.Value is { } set ? Figure.Given($"{correction.Said}; it was {(value is null ? "no chance" : Words.Plain(value.Value))}", set, correction.Entry) : null,
+                    () => $"{correction.Said} ({correction.By}); before: {because()}")
+                : new StrandScore(strand, weight, value, because);
         }
     }
 }

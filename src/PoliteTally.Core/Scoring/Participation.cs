@@ -51,6 +51,12 @@ public sealed record Participation
     /// <summary>Sit-ins in which they were seen.</summary>
     public IReadOnlyList<SitIn> SitIns { get; init; } = [];
 
+    /// <summary>Criteria by which the teacher judged them.</summary>
+    public IReadOnlyCollection<CriterionMark> Marks { get; init; } = [];
+
+    /// <summary>What the teacher put right by hand.</summary>
+    public IReadOnlyCollection<Correction> Corrections { get; init; } = [];
+
     /// <summary>Their nods.</summary>
     public IReadOnlyList<Guid> Nods { get; init; } = [];
 }

@@ -17,6 +17,9 @@ public enum Strand
 
     /// <summary>Contributions in groups.</summary>
     GroupWork,
+
+    /// <summary>The teacher's own judgement, by criteria.</summary>
+    Rubric,
 }
 
 /// <summary>Strands in plain words.</summary>

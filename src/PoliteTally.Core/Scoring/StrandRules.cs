@@ -19,6 +19,7 @@ internal static class StrandRules
         Strand.Questions => Questions(did, scheme),
         Strand.Chat => Chat(did, scheme),
         Strand.GroupWork => GroupWork(did),
+        Strand.Rubric => Rubric(did, scheme),
         _ => throw new ArgumentOutOfRangeException(nameof(strand), strand, "no such strand"),
     };
 
@@ -170,6 +171,28 @@ internal static class StrandRules
             Figure.Of("credits", Reckoning.Sum, [.. did.SitIns.Select(s => Figure.Given("seen in a group", s.Credit, s.Entry))]),
             Figure.Given("times seen", did.SitIns.Count));
         return (value, () => $"seen {Words.Count(did.SitIns.Count, "time")} in a group");
+    }
+
+    // A mark by a criterion that the scheme does not have any more counts for nothing, and is no chance.
+    private static (Figure?, Func<string>) Rubric(Participation did, Scheme scheme)
+    {
+        var marks = did.Marks.Select(m => (Worth: scheme.WorthOf(m.Criterion, m.Level), Mark: m)).Where(m => m.Worth is not null).ToList();
+        if (marks.Count == 0)
+        {
+            return NoChance("not judged: no chance, left out");
+        }
+
+        var value = Figure.Of(
+            "rubric", Reckoning.Quotient,
+            Figure.Of("worth", Reckoning.Sum, marks.ConvertAll(m => Figure.Given(NameOf(m.Mark), m.Worth!.Value, m.Mark.Entry))),
+            Figure.Given("criteria judged", marks.Count));
+        return (value, () => string.Join(", ", marks.Select(m => NameOf(m.Mark))));
+
+        string NameOf(CriterionMark mark)
+        {
+            var criterion = scheme.Criteria.First(c => c.Id == mark.Criterion);
+            return $"{criterion.Name}: {criterion.Levels.First(l => l.Id == mark.Level).Name}";
+        }
     }
 
     private static Figure UpTo(decimal most, string label, Figure figure) => Figure.Of(label, Reckoning.Least, figure, Figure.Given("at most", most));

@@ -315,11 +315,17 @@ namespace PoliteTally.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int?>("ScoredBy")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("SeriesDay")
                         .HasColumnType("TEXT");
 
                     b.Property<Guid?>("SeriesId")
                         .HasColumnType("TEXT");
+
+                    b.Property<int?>("SettledWith")
+                        .HasColumnType("INTEGER");
 
                     b.Property<int>("Stage")
                         .HasColumnType("INTEGER");
@@ -462,6 +468,37 @@ namespace PoliteTally.Store.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("Pictures");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.SchemeVersion", b =>
+                {
+                    b.Property<Guid>("ClassId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("MadeAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Scheme")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("ClassId", "Number");
+
+                    b.ToTable("SchemeVersions");
                 });
 
             modelBuilder.Entity("PoliteTally.Store.Model.SchoolClass", b =>
@@ -658,17 +695,62 @@ namespace PoliteTally.Store.Migrations
                     b.Property<Guid>("StudentId")
                         .HasColumnType("TEXT");
 
-                    b.Property<int>("ChatCredits")
+                    b.Property<int>("Answered")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int>("Asked")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("ChatAnswers")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("ChatIdeas")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("ChatNotSwept")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("ChatQuestions")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Corrections")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("CountedSeconds")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Dropouts")
                         .HasColumnType("INTEGER");
 
                     b.Property<int>("FullTurns")
                         .HasColumnType("INTEGER");
 
+                    b.Property<decimal>("GroupCredits")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("HandNeverCalled")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("HasExcuse")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("KnownBy")
                         .HasColumnType("INTEGER");
+
+                    b.Property<bool>("LineWasOpen")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Marks")
+                        .HasColumnType("TEXT");
+
+                    b.Property<decimal>("MarksGot")
+                        .HasColumnType("TEXT");
+
+                    b.Property<decimal>("MarksPossible")
+                        .HasColumnType("TEXT");
+
+                    b.Property<decimal>("MeasuredShare")
+                        .HasColumnType("TEXT");
 
                     b.Property<int>("Nods")
                         .HasColumnType("INTEGER");
@@ -683,8 +765,14 @@ namespace PoliteTally.Store.Migrations
                     b.Property<int>("PartialTurns")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int>("Passes")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("PresentSeconds")
                         .HasColumnType("INTEGER");
+
+                    b.Property<decimal>("RestsOn")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Ribbon")
                         .IsRequired()
@@ -693,8 +781,29 @@ namespace PoliteTally.Store.Migrations
                     b.Property<decimal?>("Score")
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("SignalRounds")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("SignalsAnswered")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("SignalsGiven")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("SitIns")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("SpeakingPaused")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("Status")
                         .HasColumnType("INTEGER");
+
+                    b.Property<int>("TurnsNotCounted")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<decimal>("Whole")
+                        .HasColumnType("TEXT");
 
                     b.HasKey("LessonId", "StudentId");
 
@@ -1000,6 +1109,17 @@ namespace PoliteTally.Store.Migrations
                     b.Navigation("Lesson");
 
                     b.Navigation("Student");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.SchemeVersion", b =>
+                {
+                    b.HasOne("PoliteTally.Store.Model.SchoolClass", "Class")
+                        .WithMany()
+                        .HasForeignKey("ClassId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Class");
                 });
 
             modelBuilder.Entity("PoliteTally.Store.Model.SchoolClass", b =>

@@ -54,6 +54,12 @@ public sealed class Lesson : IOwned
     /// <summary>When the lesson was settled for the first time: whoever joined the class later is not on its roster.</summary>
     public Instant? RosterClosedAt { get; set; }
 
+    /// <summary>The version of the scheme that was the newest when the lesson was settled for the first time; null before.</summary>
+    public int? SettledWith { get; set; }
+
+    /// <summary>The version that it is scored by; null while that is always the newest.</summary>
+    public int? ScoredBy { get; set; }
+
     public SchoolClass? Class { get; init; }
     public LessonPlan? Plan { get; set; }
 }

@@ -58,7 +58,8 @@ internal static class EntryTaking
             entry,
             new LessonFacts(
                 OpenLesson.TimesOf(draft.Lesson), draft.Before.Ground.RosterIds, draft.Lesson.Stage == LessonStage.Settled, draft.ActOf,
-                () => draft.State().Parts, draft.Lesson.CancelledAt is not null, draft.Before.Rules.SignalsAnyTime, draft.Before.Rules.StudentsHandOn),
+                () => draft.State().Parts, draft.Lesson.CancelledAt is not null, draft.Before.Rules.SignalsAnyTime, draft.Before.Rules.StudentsHandOn,
+                draft.Before.Ground.Schemes.Count, draft.Before.Ground.Levels),
             now);
     }
 }

@@ -13,8 +13,9 @@ internal static class LessonCourse
 {
     public static void Follow(Entry entry, Draft draft)
     {
-        if (!(entry.Act is LessonStarted or LessonEnded or LessonSettled
-            || (entry.Act is Struck struck && draft.About(struck).Any(a => a is LessonStarted or LessonEnded or LessonSettled))))
+        IReadOnlyCollection<Act> about = entry.Act is Struck struck ? draft.About(struck) : [entry.Act];
+        var (ofCourse, ofScores) = (about.Any(a => a is LessonStarted or LessonEnded or LessonSettled), about.Any(a => a.IsOfScores));
+        if (!ofCourse && !ofScores)
         {
             return;
         }
@@ -32,11 +33,27 @@ internal static class LessonCourse
             { StartedAt: not null } => LessonStage.Live,
             _ => LessonStage.Planned,
         };
-        db.Summaries.Where(s => s.LessonId == lesson.Id).ExecuteDelete();
         if (lesson.Stage == LessonStage.Settled)
         {
             lesson.RosterClosedAt ??= state.Entries.First(e => e.Id == course.SettledBy).NotedAt;
-            db.Summaries.AddRange(Summaries.Of(state, lesson, draft.Before.Rules, draft.Before.Roster.Select(s => s.Name.Id)));
+            lesson.SettledWith ??= Schemes.Newest(db, lesson.Class!);
+        }
+
+        lesson.ScoredBy = lesson.SettledWith is null ? null : state.Judged.Version ?? lesson.SettledWith;
+        if (ofCourse)
+        {
+            db.Summaries.Where(s => s.LessonId == lesson.Id).ExecuteDelete();
+            if (lesson.Stage == LessonStage.Settled)
+            {
+                db.SaveChanges();
+                var rules = RulesJson.Of(lesson, lesson.Class!, Schemes.Of(db, lesson));
+                db.Summaries.AddRange(Summaries.Of(state, lesson, rules, draft.Before.Roster.Select(s => s.Name.Id)));
+            }
+        }
+        else if (lesson.Stage == LessonStage.Settled)
+        {
+            // Scores alone change, perhaps those of many lessons: they are reckoned when nobody waits (Summaries.RenewDue).
+            lesson.ReckonAgain = true;
         }
 
         db.SaveChanges();

@@ -420,6 +420,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/scheme": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetScheme"];
+        put?: never;
+        post: operations["ChangeScheme"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/scheme/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["TryScheme"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/scheme/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["TakeBackScoring"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/terms": {
         parameters: {
             query?: never;
@@ -1390,7 +1438,7 @@ export interface components {
             timeZone: string;
             isDemo: boolean;
         };
-        Act: components["schemas"]["ActLessonStarted"] | components["schemas"]["ActLessonEnded"] | components["schemas"]["ActLessonSettled"] | components["schemas"]["ActStruck"] | components["schemas"]["ActMarked"] | components["schemas"]["ActStatusDeclared"] | components["schemas"]["ActExcuseRecorded"] | components["schemas"]["ActHandRaised"] | components["schemas"]["ActHandEnded"] | components["schemas"]["ActCalled"] | components["schemas"]["ActTurnTaken"] | components["schemas"]["ActChatSaid"] | components["schemas"]["ActNodGiven"] | components["schemas"]["ActReminderTicked"] | components["schemas"]["ActJoined"] | components["schemas"]["ActLeft"] | components["schemas"]["ActSeen"] | components["schemas"]["ActAttended"] | components["schemas"]["ActNameMatched"] | components["schemas"]["ActAskedLater"] | components["schemas"]["ActRenamed"] | components["schemas"]["ActNameRaisedHand"] | components["schemas"]["ActNameLoweredHand"] | components["schemas"]["ActNameWrote"] | components["schemas"]["ActNameReacted"] | components["schemas"]["ActNameOnline"] | components["schemas"]["ActRollCallTaken"] | components["schemas"]["ActPointCovered"] | components["schemas"]["ActSpeakingPaused"] | components["schemas"]["ActSignalRoundHeld"] | components["schemas"]["ActChatSorted"] | components["schemas"]["ActChatHidden"] | components["schemas"]["ActChatDealtWith"] | components["schemas"]["ActAsideNoted"] | components["schemas"]["ActContactTried"] | components["schemas"]["ActStageMoved"] | components["schemas"]["ActStageExtended"] | components["schemas"]["ActTimerStarted"] | components["schemas"]["ActTimerStopped"] | components["schemas"]["ActGroupsMade"] | components["schemas"]["ActGroupJoined"] | components["schemas"]["ActGroupRenamed"] | components["schemas"]["ActGroupsDissolved"] | components["schemas"]["ActSatIn"] | components["schemas"]["ActQuestionOpened"] | components["schemas"]["ActQuestionClosed"] | components["schemas"]["ActAnswerGiven"] | components["schemas"]["ActCannotAnswer"] | components["schemas"]["ActBallotsCounted"] | components["schemas"]["ActAnswersMarked"] | components["schemas"]["ActKeyCorrected"] | components["schemas"]["ActWordsMerged"] | components["schemas"]["ActRightRevealed"] | components["schemas"]["ActResultsPut"] | components["schemas"]["ActSignalGiven"] | components["schemas"]["ActStudentWrote"] | components["schemas"]["ActMessageShown"] | components["schemas"]["ActPageOpened"] | components["schemas"]["ActPageClosed"] | components["schemas"]["ActPageKnocked"] | components["schemas"]["ActPageAdmitted"] | components["schemas"]["ActBoardPut"] | components["schemas"]["ActNameSpoke"] | components["schemas"]["ActFileBroughtIn"] | components["schemas"]["ActQuestionFromFile"] | components["schemas"]["ActNameAnswered"] | components["schemas"]["ActClockSet"] | components["schemas"]["ActActsCompared"] | components["schemas"]["ActBoardTaken"];
+        Act: components["schemas"]["ActLessonStarted"] | components["schemas"]["ActLessonEnded"] | components["schemas"]["ActLessonSettled"] | components["schemas"]["ActStruck"] | components["schemas"]["ActCriterionMarked"] | components["schemas"]["ActScoreCorrected"] | components["schemas"]["ActScoredAnew"] | components["schemas"]["ActMarked"] | components["schemas"]["ActStatusDeclared"] | components["schemas"]["ActExcuseRecorded"] | components["schemas"]["ActHandRaised"] | components["schemas"]["ActHandEnded"] | components["schemas"]["ActCalled"] | components["schemas"]["ActTurnTaken"] | components["schemas"]["ActChatSaid"] | components["schemas"]["ActNodGiven"] | components["schemas"]["ActReminderTicked"] | components["schemas"]["ActJoined"] | components["schemas"]["ActLeft"] | components["schemas"]["ActSeen"] | components["schemas"]["ActAttended"] | components["schemas"]["ActNameMatched"] | components["schemas"]["ActAskedLater"] | components["schemas"]["ActRenamed"] | components["schemas"]["ActNameRaisedHand"] | components["schemas"]["ActNameLoweredHand"] | components["schemas"]["ActNameWrote"] | components["schemas"]["ActNameReacted"] | components["schemas"]["ActNameOnline"] | components["schemas"]["ActRollCallTaken"] | components["schemas"]["ActPointCovered"] | components["schemas"]["ActSpeakingPaused"] | components["schemas"]["ActSignalRoundHeld"] | components["schemas"]["ActChatSorted"] | components["schemas"]["ActChatHidden"] | components["schemas"]["ActChatDealtWith"] | components["schemas"]["ActAsideNoted"] | components["schemas"]["ActContactTried"] | components["schemas"]["ActStageMoved"] | components["schemas"]["ActStageExtended"] | components["schemas"]["ActTimerStarted"] | components["schemas"]["ActTimerStopped"] | components["schemas"]["ActGroupsMade"] | components["schemas"]["ActGroupJoined"] | components["schemas"]["ActGroupRenamed"] | components["schemas"]["ActGroupsDissolved"] | components["schemas"]["ActSatIn"] | components["schemas"]["ActQuestionOpened"] | components["schemas"]["ActQuestionClosed"] | components["schemas"]["ActAnswerGiven"] | components["schemas"]["ActCannotAnswer"] | components["schemas"]["ActBallotsCounted"] | components["schemas"]["ActAnswersMarked"] | components["schemas"]["ActKeyCorrected"] | components["schemas"]["ActWordsMerged"] | components["schemas"]["ActRightRevealed"] | components["schemas"]["ActResultsPut"] | components["schemas"]["ActSignalGiven"] | components["schemas"]["ActStudentWrote"] | components["schemas"]["ActMessageShown"] | components["schemas"]["ActPageOpened"] | components["schemas"]["ActPageClosed"] | components["schemas"]["ActPageKnocked"] | components["schemas"]["ActPageAdmitted"] | components["schemas"]["ActBoardPut"] | components["schemas"]["ActNameSpoke"] | components["schemas"]["ActFileBroughtIn"] | components["schemas"]["ActQuestionFromFile"] | components["schemas"]["ActNameAnswered"] | components["schemas"]["ActClockSet"] | components["schemas"]["ActActsCompared"] | components["schemas"]["ActBoardTaken"];
         ActActsCompared: {
             /** @enum {string} */
             type?: "actsCompared";
@@ -1518,6 +1566,16 @@ export interface components {
             channel: components["schemas"]["ContactChannel"];
             outcome: components["schemas"]["ContactOutcome"];
             note: string;
+            /** Format: uuid */
+            student: string;
+        };
+        ActCriterionMarked: {
+            /** @enum {string} */
+            type?: "criterionMarked";
+            /** Format: uuid */
+            criterion: string;
+            /** Format: uuid */
+            level: string;
             /** Format: uuid */
             student: string;
         };
@@ -1809,6 +1867,23 @@ export interface components {
             /** Format: uuid */
             student: string;
         };
+        ActScoreCorrected: {
+            /** @enum {string} */
+            type?: "scoreCorrected";
+            what: components["schemas"]["CorrectionKind"];
+            strand: null | components["schemas"]["Strand"];
+            /** Format: double */
+            value: null | number;
+            reason: string;
+            /** Format: uuid */
+            student: string;
+        };
+        ActScoredAnew: {
+            /** @enum {string} */
+            type?: "scoredAnew";
+            /** Format: int32 */
+            version: number;
+        };
         ActSeen: {
             /** @enum {string} */
             type?: "seen";
@@ -2030,6 +2105,11 @@ export interface components {
             somebodyOf: null | string;
             /** Format: uuid */
             later: null | string;
+        };
+        Band: {
+            /** Format: double */
+            from: number;
+            name: string;
         };
         BoardAnswer: {
             who: string;
@@ -2272,6 +2352,23 @@ export interface components {
             samples: string[];
             field: null | string;
         };
+        ComparedRow: {
+            /** Format: uuid */
+            id: string;
+            called: string;
+            rest: string;
+            /** Format: double */
+            before: null | number;
+            /** Format: double */
+            after: null | number;
+            /** Format: double */
+            change: null | number;
+            bandBefore: null | string;
+            bandAfter: null | string;
+            /** Format: int32 */
+            crossed: number;
+            about: string;
+        };
         /** @enum {unknown} */
         ContactChannel: "email" | "phone" | "message" | "somebody";
         /** @enum {unknown} */
@@ -2283,7 +2380,22 @@ export interface components {
             lesson: string;
         };
         /** @enum {unknown} */
+        CorrectionKind: "strandLeftOut" | "strandSet" | "lessonLeftOut" | "scoreSet";
+        /** @enum {unknown} */
         CreditBy: "status" | "share";
+        Criterion: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            levels: components["schemas"]["CriterionLevel"][];
+        };
+        CriterionLevel: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** Format: double */
+            worth: number;
+        };
         DaysOff: {
             name: string;
             firstDay: components["schemas"]["LocalDate"];
@@ -3122,6 +3234,11 @@ export interface components {
             id: string;
             text: string;
         };
+        PreparedScheme: {
+            name: string;
+            about: string;
+            scheme: components["schemas"]["Scheme"];
+        };
         PutAway: {
             /** Format: uuid */
             entry: string;
@@ -3440,6 +3557,8 @@ export interface components {
         };
         RulesSent: {
             rules: components["schemas"]["ClassRules"];
+            /** @default  */
+            why: string;
         };
         RulesStored: {
             view: components["schemas"]["RulesView"];
@@ -3447,6 +3566,8 @@ export interface components {
             lessons: number;
             /** Format: int32 */
             scores: number;
+            /** Format: int32 */
+            version: null | number;
         };
         RulesView: {
             name: string;
@@ -3494,6 +3615,60 @@ export interface components {
             lessonsWeighTheSame?: boolean;
             /** Format: int32 */
             lessonsForTerm?: number;
+            criteria?: components["schemas"]["Criterion"][];
+            bands?: components["schemas"]["Band"][];
+            /** Format: int32 */
+            places?: number;
+        };
+        SchemeCompared: {
+            /** Format: int32 */
+            gain: number;
+            /** Format: int32 */
+            lose: number;
+            /** Format: int32 */
+            stay: number;
+            inWords: string[];
+            students: components["schemas"]["ComparedRow"][];
+            examples: components["schemas"]["RuleExample"][];
+        };
+        SchemeLesson: {
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            number: number;
+            title: string;
+            plannedStart: components["schemas"]["Instant"];
+            /** Format: int32 */
+            version: number;
+            due: boolean;
+        };
+        SchemeSent: {
+            scheme: components["schemas"]["Scheme"];
+            why: string;
+            /** Format: int32 */
+            after: number;
+            lessons: string[];
+        };
+        SchemeStored: {
+            view: components["schemas"]["SchemeView"];
+            /** Format: uuid */
+            together: null | string;
+            /** Format: int32 */
+            lessons: number;
+        };
+        SchemeTried: {
+            scheme: components["schemas"]["Scheme"];
+            lessons: string[];
+        };
+        SchemeView: {
+            name: string;
+            /** Format: int32 */
+            version: number;
+            scheme: components["schemas"]["Scheme"];
+            versions: components["schemas"]["VersionLine"][];
+            lessons: components["schemas"]["SchemeLesson"][];
+            prepared: components["schemas"]["PreparedScheme"][];
+            examples: components["schemas"]["RuleExample"][];
         };
         ScoredCell: {
             /** Format: int32 */
@@ -3524,6 +3699,10 @@ export interface components {
             className: string;
             lessons: components["schemas"]["ScoredColumn"][];
             students: components["schemas"]["ScoredRow"][];
+        };
+        ScoringTakenBack: {
+            /** Format: uuid */
+            together: string;
         };
         SentEntry: {
             /** Format: uuid */
@@ -3656,7 +3835,7 @@ export interface components {
             extended: number;
         };
         /** @enum {unknown} */
-        Strand: "attendance" | "speaking" | "questions" | "chat" | "groupWork";
+        Strand: "attendance" | "speaking" | "questions" | "chat" | "groupWork" | "rubric" | null;
         StrandScore: {
             strand: components["schemas"]["Strand"];
             /** Format: double */
@@ -3801,6 +3980,16 @@ export interface components {
         TurnOrigin: "hand" | "ready" | "drawn" | "invited" | "handedOn";
         /** @enum {unknown} */
         TurnOutcome: "full" | "partial" | "pass" | "couldNot";
+        VersionLine: {
+            /** Format: int32 */
+            number: number;
+            madeAt: components["schemas"]["Instant"];
+            by: string;
+            why: string;
+            /** Format: int32 */
+            lessons: number;
+            scheme: components["schemas"]["Scheme"];
+        };
         WayIn: {
             code: string;
             address: string;
@@ -4745,6 +4934,134 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RulesStored"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetScheme: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchemeView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ChangeScheme: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SchemeSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchemeStored"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    TryScheme: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SchemeTried"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchemeCompared"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    TakeBackScoring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScoringTakenBack"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchemeView"];
                 };
             };
             /** @description Not Found */

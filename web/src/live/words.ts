@@ -28,6 +28,9 @@ type FromElsewhere =
   | 'questionFromFile'
   | 'nameAnswered'
   | 'actsCompared'
+  | 'criterionMarked'
+  | 'scoreCorrected'
+  | 'scoredAnew'
 
 const items: Record<string, string> = { handLine: 'hand line', wayIn: 'way in' }
 

@@ -1,6 +1,8 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using PoliteTally.Core.GroundRules;
+using PoliteTally.Core.Scoring;
 using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
@@ -15,13 +17,15 @@ public sealed record RulesView(
     string Name, ClassRules Rules, ClassRules Defaults, IReadOnlyList<RuleExample> Examples, string RubricHtml, int SettledLessons);
 
 /// <summary>Rules as they are to be.</summary>
-public sealed record RulesSent(ClassRules Rules);
+/// <param name="Why">Why what counts is changed; it stands with the version of the scheme that comes of it.</param>
+public sealed record RulesSent(ClassRules Rules, string Why = "");
 
 /// <summary>What rules amount to.</summary>
 public sealed record RulesAtWork(IReadOnlyList<RuleExample> Examples, string RubricHtml);
 
 /// <summary>What storing rules did: how many settled lessons were reckoned anew, and how many scores are another now.</summary>
-public sealed record RulesStored(RulesView View, int Lessons, int Scores);
+/// <param name="Version">The version of the scheme that came of it; null if what counts is as it was.</param>
+public sealed record RulesStored(RulesView View, int Lessons, int Scores, int? Version);
 
 internal static class RuleEndpoints
 {
@@ -39,7 +43,7 @@ internal static class RuleEndpoints
                 : TypedResults.NotFound()).WithName("GetClassRules");
 
         api.MapPut("/classes/{id:guid}/rules", async Task<Results<Ok<RulesStored>, NotFound, ProblemHttpResult>> (
-            Guid id, RulesSent sent, SchoolDb db, OpenLessons openLessons) =>
+            Guid id, RulesSent sent, SchoolDb db, OpenLessons openLessons, HttpContext http, IClock clock) =>
         {
             if (await db.Classes.FirstOrDefaultAsync(c => c.Id == id) is not { } found)
             {
@@ -51,15 +55,22 @@ internal static class RuleEndpoints
                 return wrong;
             }
 
+            await using var transaction = await db.Database.BeginTransactionAsync();
+            var before = Schemes.Newest(db, found);
+            await db.SaveChangesAsync();
+            var version = Schemes.Change(
+                db, found, sent.Rules.Scheme, http.User.Identity?.Name ?? "", sent.Why.Trim() is { Length: > 0 } why ? why : "changed among the ground rules", clock.GetCurrentInstant());
             found.Rules = RulesJson.Difference(ClassRules.Default, sent.Rules);
-            var (lessons, scores) = await Summaries.Renew(db, lesson => lesson.ClassId == id);
+            await db.SaveChangesAsync();
+            await transaction.CommitAsync();
             openLessons.Forget(lesson => lesson.ClassId == id);
-            return TypedResults.Ok(new RulesStored(await ViewOf(found, db), lessons, scores));
+            // What was settled keeps the scheme it was settled with.
+            return TypedResults.Ok(new RulesStored(await ViewOf(found, db), 0, 0, version == before ? null : version));
         }).WithName("ChangeClassRules");
 
         api.MapGet("/lessons/{id:guid}/rules", async Task<Results<Ok<RulesView>, NotFound>> (Guid id, SchoolDb db) =>
             await db.Lessons.AsNoTracking().Include(l => l.Class).FirstOrDefaultAsync(l => l.Id == id) is { } found
-                ? TypedResults.Ok(ViewOf(found))
+                ? TypedResults.Ok(ViewOf(found, Schemes.Of(db, found)))
                 : TypedResults.NotFound()).WithName("GetLessonRules");
 
         api.MapPut("/lessons/{id:guid}/rules", async Task<Results<Ok<RulesStored>, NotFound, ProblemHttpResult>> (
@@ -75,10 +86,11 @@ internal static class RuleEndpoints
                 return wrong;
             }
 
-            found.Rules = RulesJson.Difference(RulesJson.Of(found.Class!), sent.Rules);
+            var scheme = Schemes.Of(db, found);
+            found.Rules = RulesJson.Difference(OfClass(found, scheme), sent.Rules);
             var (lessons, scores) = await Summaries.Renew(db, lesson => lesson.Id == id);
             openLessons.Forget(lesson => lesson.Id == id);
-            return TypedResults.Ok(new RulesStored(ViewOf(found), lessons, scores));
+            return TypedResults.Ok(new RulesStored(ViewOf(found, scheme), lessons, scores, null));
         }).WithName("ChangeLessonRules");
     }
 
@@ -90,11 +102,18 @@ internal static class RuleEndpoints
             await db.Lessons.CountAsync(l => l.ClassId == found.Id && l.Stage == LessonStage.Settled));
     }
 
-    private static RulesView ViewOf(Lesson found)
+    // What a lesson follows where it changes nothing itself; once it is settled, with the scheme it was settled with.
+    private static ClassRules OfClass(Lesson lesson, Scheme? scheme)
     {
-        var rules = RulesJson.Of(found, found.Class!);
+        var rules = RulesJson.Of(lesson.Class!);
+        return scheme is null ? rules : rules with { Scheme = scheme };
+    }
+
+    private static RulesView ViewOf(Lesson found, Scheme? scheme)
+    {
+        var rules = RulesJson.Of(found, found.Class!, scheme);
         return new RulesView(
-            found.Title, rules, RulesJson.Of(found.Class!), RuleExamples.Of(rules), MarkdownText.Render(rules.Rubric),
+            found.Title, rules, OfClass(found, scheme), RuleExamples.Of(rules), MarkdownText.Render(rules.Rubric),
             found.Stage == LessonStage.Settled ? 1 : 0);
     }
 

@@ -68,7 +68,7 @@ internal static class ReportEndpoints
         return new ReportRow(
             id, ShortNames.CalledName(student.Name), student.Name.Family,
             Count(AttendanceStatus.Present), Count(AttendanceStatus.Late), Count(AttendanceStatus.Absent), Count(AttendanceStatus.Excused),
-            full + (partial * 0.5m), full, partial, known.Sum(s => s.ChatCredits), known.Sum(s => s.Nods),
+            full + (partial * 0.5m), full, partial, known.Sum(s => s.ChatQuestions + s.ChatAnswers + s.ChatIdeas), known.Sum(s => s.Nods),
             term.Score(id).Total is { } total ? Words.Shown(total.Value) : null, [.. summaries.Select(CellOf)]);
 
         int Count(AttendanceStatus status) => known.Count(s => s.Status == status);

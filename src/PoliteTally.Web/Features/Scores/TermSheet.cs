@@ -10,9 +10,11 @@ internal sealed class TermSheet
 {
     private readonly Dictionary<(Guid Lesson, Guid Student), Summary> _summaries;
 
-    private TermSheet(string name, Scheme scheme, IReadOnlyList<OnSheet> roster, IReadOnlyList<Lesson> lessons, IEnumerable<Summary> summaries)
+    private readonly Dictionary<Guid, Scheme> _schemes;
+
+    private TermSheet(string name, Scheme scheme, IReadOnlyList<OnSheet> roster, IReadOnlyList<Lesson> lessons, Dictionary<Guid, Scheme> schemes, IEnumerable<Summary> summaries)
     {
-        (Name, Scheme, Roster, Lessons) = (name, scheme, roster, lessons);
+        (Name, Scheme, Roster, Lessons, _schemes) = (name, scheme, roster, lessons, schemes);
         _summaries = summaries.ToDictionary(s => (s.LessonId, s.StudentId));
     }
 
@@ -34,10 +36,21 @@ internal sealed class TermSheet
         var known = summaries.Select(s => s.StudentId).ToHashSet();
         var now = Rosters.Of(db, id);
         var here = now.Select(s => s.Name.Id).ToHashSet();
+        var versions = await Schemes.Of(db, id).ToDictionaryAsync(v => v.Number, v => RulesJson.SchemeOf(v.Scheme));
         return new TermSheet(
             row.Name, RulesJson.Of(row).Scheme,
-            [.. now, .. Rosters.Ever(db, id).Where(s => !here.Contains(s.Name.Id) && known.Contains(s.Name.Id))], lessons, summaries);
+            [.. now, .. Rosters.Ever(db, id).Where(s => !here.Contains(s.Name.Id) && known.Contains(s.Name.Id))], lessons,
+            lessons.ToDictionary(l => l.Id, l => RulesJson.Of(l, row, l.ScoredBy is { } number ? versions[number] : null).Scheme), summaries);
     }
+
+    /// <summary>What a lesson is called in an explanation.</summary>
+    public static string LabelOf(Lesson lesson) => $"Lesson {lesson.Number}, {lesson.Title}";
+
+    /// <summary>The planned length of a lesson in minutes.</summary>
+    public static decimal MinutesOf(Lesson lesson) => (decimal)(lesson.PlannedEnd - lesson.PlannedStart).TotalMinutes;
+
+    /// <summary>The scheme that a lesson is scored by.</summary>
+    public Scheme SchemeOf(Lesson lesson) => _schemes[lesson.Id];
 
     public Summary? Of(Guid lesson, Guid student) => _summaries.GetValueOrDefault((lesson, student));
 
@@ -47,7 +60,6 @@ internal sealed class TermSheet
         [.. from lesson in Lessons
             let score = Of(lesson.Id, student)?.Score
             where score is not null
-            select new ScoredLesson(
-                $"Lesson {lesson.Number}, {lesson.Title}", score.Value, (decimal)(lesson.PlannedEnd - lesson.PlannedStart).TotalMinutes)],
+            select new ScoredLesson(LabelOf(lesson), score.Value, MinutesOf(lesson))],
         Scheme);
 }
