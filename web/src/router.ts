@@ -88,6 +88,12 @@ export const router = createRouter({
       meta: { title: 'Outbox' },
     },
     {
+      path: '/classes/:id/scheme',
+      name: 'scheme',
+      component: () => import('./features/scheme/Scheme.vue'),
+      props: true,
+    },
+    {
       path: '/classes/:id/scores',
       name: 'scores',
       component: () => import('./features/scores/Scores.vue'),

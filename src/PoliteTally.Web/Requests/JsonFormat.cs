@@ -73,6 +73,12 @@ internal static class JsonFormat
                 schema.Description = type == typeof(Instant) ? "Milliseconds since 1970 in UTC." : "Seconds.";
             }
 
+            else if (type.IsEnum && schema.Enum is { } values)
+            {
+                // Left to itself the description of an enumeration has null in it wherever it is met, if it may be null where it is met first.
+                schema.Enum = [.. values.Where(v => v is not null)];
+            }
+
             else if (type == typeof(LocalDate) || type == typeof(LocalTime))
             {
                 schema.Type = Microsoft.OpenApi.JsonSchemaType.String;

@@ -3835,7 +3835,7 @@ export interface components {
             extended: number;
         };
         /** @enum {unknown} */
-        Strand: "attendance" | "speaking" | "questions" | "chat" | "groupWork" | "rubric" | null;
+        Strand: "attendance" | "speaking" | "questions" | "chat" | "groupWork" | "rubric";
         StrandScore: {
             strand: components["schemas"]["Strand"];
             /** Format: double */
@@ -3964,7 +3964,7 @@ export interface components {
             more: number;
         };
         /** @enum {unknown} */
-        TraceKind: "join" | "message" | "speech" | "turnEnd" | "length" | "answer" | null;
+        TraceKind: "join" | "message" | "speech" | "turnEnd" | "length" | "answer";
         TurnNow: {
             /** Format: uuid */
             student: string;

@@ -7,6 +7,7 @@ defineProps<{ id: string; name?: string }>()
     <span class="text-lead font-bold">{{ name }}</span>
     <RouterLink class="tab" :to="`/classes/${id}`">Roster and lessons</RouterLink>
     <RouterLink class="tab" :to="`/classes/${id}/rules`">Ground rules</RouterLink>
+    <RouterLink class="tab" :to="`/classes/${id}/scheme`">Scheme</RouterLink>
     <RouterLink class="tab" :to="`/classes/${id}/scores`">Scores</RouterLink>
     <RouterLink class="tab" :to="`/classes/${id}/report`">Report</RouterLink>
   </nav>

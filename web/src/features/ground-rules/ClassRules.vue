@@ -20,7 +20,7 @@ const form = ref<InstanceType<typeof RulesForm>>()
 const copied = ref<string>()
 
 async function store(rules: Rules) {
-  const stored = await ask(api.PUT('/api/classes/{id}/rules', { params, body: { rules } }))
+  const stored = await ask(api.PUT('/api/classes/{id}/rules', { params, body: { rules, why: '' } }))
   copied.value = undefined
   queries.setQueryData(['rules', props.id], stored.view)
   await queries.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'rules' })
@@ -42,7 +42,9 @@ async function copyFrom(event: Event) {
     <template #above><ClassTabs :id="id" :name="view.data.value?.name" /></template>
     <div class="flex max-w-[70rem] flex-wrap items-end gap-6">
       <p class="flex-1 text-lead text-ink-soft">
-        How this class counts. Each rule is shown at work on a lesson of 50 minutes, reckoned by the rules themselves.
+        What this class has agreed on. Each rule is shown at work on a lesson of 50 minutes, reckoned by the rules
+        themselves. How scores are made of it stands in the
+        <RouterLink class="quiet" :to="`/classes/${id}/scheme`">scheme</RouterLink>.
       </p>
       <label class="w-[17rem] text-small text-ink-soft"
         >Copy from another class<select class="field text-base text-ink" @change="copyFrom">

@@ -15,7 +15,7 @@ const view = useQuery({
 })
 
 async function store(rules: Rules) {
-  const stored = await ask(api.PUT('/api/lessons/{id}/rules', { params, body: { rules } }))
+  const stored = await ask(api.PUT('/api/lessons/{id}/rules', { params, body: { rules, why: '' } }))
   queries.setQueryData(['lesson-rules', props.id], stored.view)
   await queries.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'lesson-rules' })
   return stored
@@ -29,6 +29,6 @@ async function store(rules: Rules) {
   >
     <template #above><RouterLink class="quiet" :to="`/lessons/${id}/plan`">Back to the plan</RouterLink></template>
     <Notice v-if="view.error.value" tone="wrong">{{ view.error.value.message }}</Notice>
-    <RulesForm v-if="view.data.value" :view="view.data.value" :store="store" origin="the class" />
+    <RulesForm v-if="view.data.value" :view="view.data.value" :store="store" origin="the class" with-scheme />
   </Page>
 </template>

@@ -11,7 +11,7 @@ import { nodKeys } from '../../live/acts'
 import { useExamples } from './examples'
 import RuleJumps from './RuleJumps.vue'
 import RuleRow from './RuleRow.vue'
-import { placeOf, ruleParts, ruleSections, type Rules } from './rules'
+import { groundSections, partsOf, placeOf, ruleSections, type Rules } from './rules'
 import RegisterRules from './RegisterRules.vue'
 import SignalList from './SignalList.vue'
 import WeightsRule from './WeightsRule.vue'
@@ -23,6 +23,8 @@ const props = defineProps<{
   store: (rules: Rules) => Promise<Schemas['RulesStored']>
   /** What the rules follow where nobody changed them: "the default", "the class". */
   origin: string
+  /** Whether what a score is made of stands here, too: a class has a page of its own for it. */
+  withScheme?: boolean
 }>()
 
 const copy = (rules: Schemas['ClassRules']) => JSON.parse(JSON.stringify(rules)) as Rules
@@ -46,7 +48,9 @@ async function storeThem() {
     const stored = await storeAs(rules.value)
     const anew = stored.lessons
       ? ` ${count(stored.lessons, 'settled lesson')} reckoned anew: ${count(stored.scores, 'score')} changed.`
-      : ''
+      : stored.version
+        ? ` They count from the next lesson on, as version ${stored.version} of the scheme; settled lessons keep theirs.`
+        : ''
     done.value = { said: `The ground rules are stored.${anew}`, undo: () => storeAs(before) }
   } catch (failure) {
     problem.value = (failure as Error).message
@@ -64,8 +68,13 @@ defineExpose({ bringIn })
 
 <template>
   <form class="mt-4 max-w-[70rem]" @submit.prevent="storeThem">
-    <RuleJumps :parts="ruleParts" />
-    <section v-for="section in ruleSections" :key="section.head" class="mt-6" :aria-label="section.head">
+    <RuleJumps :parts="partsOf(withScheme)" />
+    <section
+      v-for="section in withScheme ? ruleSections : groundSections"
+      :key="section.head"
+      class="mt-6"
+      :aria-label="section.head"
+    >
       <h2 :id="placeOf(section.head)" class="rule-head">{{ section.head }}</h2>
       <RuleRow
         v-for="field in section.fields"
@@ -78,7 +87,7 @@ defineExpose({ bringIn })
       />
     </section>
 
-    <WeightsRule v-model="rules.scheme.weights" class="mt-6" :example="examples.weights" />
+    <WeightsRule v-if="withScheme" v-model="rules.scheme.weights" class="mt-6" :example="examples.weights" />
 
     <div class="lists">
       <section aria-labelledby="nods">
@@ -132,10 +141,11 @@ defineExpose({ bringIn })
         <button type="button" class="press" :disabled="!changed" @click="rules = copy(view.rules)">
           Back to what is stored
         </button>
-        <span v-if="view.settledLessons" class="text-small text-ink-soft"
-          >Storing reckons {{ count(view.settledLessons, 'settled lesson') }} anew and says how many scores
-          change.</span
-        >
+        <span v-if="view.settledLessons" class="text-small text-ink-soft">{{
+          withScheme
+            ? 'This lesson is settled: storing reckons it anew and says how many scores change.'
+            : `${count(view.settledLessons, 'settled lesson')} keep what counted when they were settled.`
+        }}</span>
       </p>
     </div>
   </form>

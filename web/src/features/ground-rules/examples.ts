@@ -18,7 +18,7 @@ export function useExamples(rules: Ref<Rules>, first: readonly Schemas['RuleExam
     async () => {
       const mine = ++asked
       try {
-        const tried = await ask(api.POST('/api/rules/examples', { body: { rules: rules.value } }))
+        const tried = await ask(api.POST('/api/rules/examples', { body: { why: '', rules: rules.value } }))
         if (mine !== asked) return
         examples.value = byRule(tried.examples)
         problem.value = undefined

@@ -7,7 +7,7 @@ export interface RuleField {
   rule: string
   label: string
   /** What the number is in: minutes are kept as seconds, percent as a share of 1. */
-  unit: 'min' | 's' | '%' | 'of 1' | 'turns' | 'messages' | 'points' | 'lessons' | 'choice'
+  unit: 'min' | 's' | '%' | 'of 1' | 'turns' | 'messages' | 'points' | 'lessons' | 'places' | 'choice'
   choices?: readonly { value: string | boolean; label: string }[]
   get: (rules: Rules) => number | string | boolean
   set: (rules: Rules, value: number | string | boolean) => void
@@ -36,25 +36,67 @@ const yesNo = (yes: string, no: string) => ({
   ],
 })
 
-/** Every threshold, in the order of the page. */
-export const ruleSections: readonly { head: string; fields: readonly RuleField[] }[] = [
+/** What says where somebody was, and what else a class agrees on: nothing of it weighs a score. */
+export const groundSections: readonly { head: string; fields: readonly RuleField[] }[] = [
   {
     head: 'Attendance',
     fields: [
       attendance('lateAfter', 'Late after', 'min'),
       attendance('lateInDropIn', 'In a drop-in lesson', 'choice', yesNo('the same is late', 'nobody is late')),
-      attendance('lateCredit', 'Credit of a late student', 'of 1', { step: 0.05 }),
       attendance('leftEarlyBefore', 'Left early before', 'min'),
       attendance('bridge', 'A dropout is bridged up to', 'min'),
       attendance('absentBelow', 'Absent below', 'min'),
       attendance('absentBelowShare', 'or below, if that is less', '%'),
       attendance('enoughShare', 'Enough presence', '%'),
+    ],
+  },
+  {
+    head: 'In the lesson',
+    fields: [
+      ofClass('readyJoinsLine', 'Who writes “ready”', 'choice', yesNo('joins the hand line', 'only wrote in the chat')),
+      ofClass('extraTimeShare', 'Extra time, for those tagged so, adds', '%'),
+      ofClass('speechSeconds', 'Speech nobody noted is asked about from', 's'),
+    ],
+  },
+  {
+    head: 'On the student page',
+    fields: [
+      ofClass('pageByName', 'Without a pass', 'choice', yesNo('a name knocks, and you let in', 'nobody comes in')),
+      ofClass('pageShowsStrokes', 'One’s own strokes', 'choice', yesNo('are shown', 'are not shown')),
+      ofClass(
+        'signalsAnyTime',
+        'Agreed signals',
+        'choice',
+        yesNo('can be given at any time', 'belong to signal rounds'),
+      ),
+      ofClass(
+        'studentsHandOn',
+        'Whoever has the word',
+        'choice',
+        yesNo('may hand on to another', 'leaves it to you who is next'),
+      ),
+    ],
+  },
+]
+
+/** What a score is made of, apart from the weights of its strands. */
+export const schemeSections: readonly { head: string; fields: readonly RuleField[] }[] = [
+  {
+    head: 'Credit for being there',
+    fields: [
       attendance('creditBy', 'Credit goes by', 'choice', {
         choices: [
           { value: 'status', label: 'status: present, late, absent' },
           { value: 'share', label: 'share of the time' },
         ],
       }),
+      attendance('lateCredit', 'A late student earns', 'of 1', { step: 0.05 }),
+      scheme(
+        'absenceScoresZero',
+        'Absence without excuse',
+        'choice',
+        yesNo('scores 0 in every strand', 'scores 0 in attendance alone'),
+      ),
     ],
   },
   {
@@ -68,7 +110,7 @@ export const ruleSections: readonly { head: string; fields: readonly RuleField[]
         'openLineIsChance',
         'An open hand line',
         'choice',
-        yesNo('is a chance for all present', 'is a chance for whoever is in it'),
+        yesNo('is a chance for all who were there', 'is a chance for whoever is in it'),
       ),
       scheme('writtenStandsIn', 'A message, in place of a part of a turn, earns', 'of 1', { step: 0.05 }),
       scheme('writtenAtMost', 'Messages, in place of a turn, earn at most', 'of 1', { step: 0.05 }),
@@ -79,63 +121,36 @@ export const ruleSections: readonly { head: string; fields: readonly RuleField[]
     fields: [
       scheme('marksShare', 'Marks weigh, against answering', '%'),
       scheme('chatCounts', 'The chat', 'choice', yesNo('counts', 'does not count')),
-      ofClass('readyJoinsLine', 'Who writes “ready”', 'choice', yesNo('joins the hand line', 'only wrote in the chat')),
-      ofClass(
-        'pageByName',
-        'Student page, without a pass',
-        'choice',
-        yesNo('a name knocks, and you let in', 'nobody comes in'),
-      ),
-      ofClass(
-        'pageShowsStrokes',
-        'On the student page, one’s own strokes',
-        'choice',
-        yesNo('are shown', 'are not shown'),
-      ),
-      ofClass(
-        'signalsAnyTime',
-        'On the student page, agreed signals',
-        'choice',
-        yesNo('can be given at any time', 'belong to signal rounds'),
-      ),
-      ofClass(
-        'studentsHandOn',
-        'On the student page, whoever has the word',
-        'choice',
-        yesNo('may hand on to another', 'leaves it to you who is next'),
-      ),
-      ofClass('extraTimeShare', 'Extra time, for those tagged so, adds', '%'),
-      ofClass('speechSeconds', 'Speech nobody noted is asked about from', 's'),
       scheme('chatTarget', 'Messages for a full strand', 'messages', { step: 1 }),
       scheme('turnInChat', 'A full turn, in place of messages, counts', 'messages', { step: 0.25 }),
       scheme('turnsInChatAtMost', 'Full turns, in place of messages, fill at most', '%'),
     ],
   },
   {
-    head: 'The score',
+    head: 'Nods and the term',
     fields: [
       scheme('nodPoints', 'A nod adds', 'points', { step: 0.5 }),
       scheme('nodsAtMost', 'Nods add at most', 'points', { step: 0.5 }),
-      scheme(
-        'absenceScoresZero',
-        'Absence without excuse',
-        'choice',
-        yesNo('scores 0 in every strand', 'scores 0 in attendance alone'),
-      ),
       scheme('lowestLeftOut', 'Over a term, lowest left out', 'lessons'),
       scheme('lessonsWeighTheSame', 'Lessons weigh', 'choice', yesNo('all the same', 'by their minutes')),
       scheme('lessonsForTerm', 'A term score takes', 'lessons'),
+      scheme('places', 'Scores are shown with', 'places'),
     ],
   },
 ]
 
+/** Every threshold, in the order of the page. */
+export const ruleSections = [...groundSections, ...schemeSections]
+
+/** The strands, in their order; the rubric weighs nothing until a class has criteria. */
 export const strands = [
-  { name: 'attendance', label: 'Attendance' },
-  { name: 'speaking', label: 'Speaking' },
-  { name: 'questions', label: 'Questions' },
-  { name: 'chat', label: 'Chat' },
-  { name: 'groupWork', label: 'Group work' },
-] as const
+  { name: 'attendance', label: 'Attendance', pen: 'var(--pen-attendance)' },
+  { name: 'speaking', label: 'Speaking', pen: 'var(--pen-speaking)' },
+  { name: 'questions', label: 'Questions', pen: 'var(--pen-questions)' },
+  { name: 'chat', label: 'Chat', pen: 'var(--pen-chat)' },
+  { name: 'groupWork', label: 'Group work', pen: 'var(--pen-group)' },
+  { name: 'rubric', label: 'Rubric', pen: 'var(--pen-rubric)' },
+] as const satisfies readonly { name: Schemas['Strand']; label: string; pen: string }[]
 
 /** What stands in the field for a stored value. */
 export const shownValue = (field: RuleField, rules: Rules) => {
@@ -153,9 +168,9 @@ export const storedValue = (field: RuleField, written: number) =>
 export const placeOf = (head: string) => `rules-${head.toLowerCase().replace(/ /g, '-')}`
 
 /** The parts of the page, to jump to. */
-export const ruleParts = [
-  ...ruleSections.map((s) => ({ id: placeOf(s.head), label: s.head })),
-  { id: 'weights', label: 'Weights' },
+export const partsOf = (withScheme: boolean) => [
+  ...(withScheme ? ruleSections : groundSections).map((s) => ({ id: placeOf(s.head), label: s.head })),
+  ...(withScheme ? [{ id: 'weights', label: 'Weights' }] : []),
   { id: 'nods', label: 'Nods' },
   { id: 'signals', label: 'Signals' },
   { id: 'before-start', label: 'Reminders' },

@@ -21,6 +21,7 @@ const names: Record<Schemas['Strand'], string> = {
   questions: 'questions',
   chat: 'chat',
   groupWork: 'group work',
+  rubric: 'rubric',
 }
 const pens: Record<Schemas['Strand'], string> = {
   attendance: 'text-pen-attendance',
@@ -28,6 +29,7 @@ const pens: Record<Schemas['Strand'], string> = {
   questions: 'text-pen-questions',
   chat: 'text-pen-chat',
   groupWork: 'text-pen-group',
+  rubric: 'text-pen-rubric',
 }
 const two = (n: number) => n.toFixed(2)
 const entriesOf = computed(() => new Map(answer.value?.entries.map((e) => [e.id, e]) ?? []))
