@@ -84,7 +84,7 @@ public static class DemoSchool
             transaction.Commit();
         }
 
-        Play(lessons, file, teacher.Id).GetAwaiter().GetResult();
+        Play(lessons, weather, file, teacher.Id).GetAwaiter().GetResult();
 
         db.Users.Add(teacher);
         db.SaveChanges();
@@ -132,12 +132,17 @@ public static class DemoSchool
     }
 
     // Entries go in as they did: by whom, from which source, and in the order in which they were noted.
-    private static async Task Play(IEnumerable<DemoLesson> lessons, SchoolFile file, Guid owner)
+    private static async Task Play(IReadOnlyList<DemoLesson> lessons, DemoClass weather, SchoolFile file, Guid owner)
     {
         var clock = new DemoClock();
         await using var ledger = new LedgerWriter(file, new OpenLessons(file), clock, NullLogger<LedgerWriter>.Instance);
         foreach (var lesson in lessons)
         {
+            if (lesson.Lesson.ClassId == weather.Class.Id && lesson.Lesson.Number == SchemeStory.ChangedBefore)
+            {
+                SchemeStory.Change(file, weather, owner, Teacher, lesson.Lesson.PlannedStart - Duration.FromHours(14));
+            }
+
             foreach (var noted in lesson.Script.InOrder())
             {
                 clock.Now = noted.NotedAt;
@@ -154,6 +159,10 @@ public static class DemoSchool
                 }
             }
         }
+
+        await SchemeStory.Tell(lessons, weather, ledger, owner, Teacher, at => clock.Now = at);
+        await using var db = file.Open(owner);
+        await Summaries.RenewDue(db);
     }
 
     private static void PutWaitingFiles(IEnumerable<DemoLesson> lessons, string folder)

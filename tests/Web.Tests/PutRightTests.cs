@@ -91,6 +91,6 @@ public sealed class PutRightTests(AppUnderTest app) : IClassFixture<AppUnderTest
         }
     }
 
-    private static async Task<int?> Score(Classroom room, string student) =>
+    private static async Task<decimal?> Score(Classroom room, string student) =>
         (await room.Teacher.Get<Explanation>($"/api/lessons/{room.Lesson}/scores/{room.Students[student]}")).Shown;
 }

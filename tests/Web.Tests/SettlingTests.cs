@@ -333,7 +333,7 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
         await room.Tap(new LessonSettled());
         var report = await room.Teacher.Get<ClassReport>($"/api/classes/{room.Class}/report");
         var scores = await room.Teacher.Get<ScoreSheet>($"/api/classes/{room.Class}/scores");
-        report.Students.Select(s => s.Cells[0]!.Score).ShouldBe(scores.Students.Select(s => s.Cells[0]!.Score));
+        report.Students.Select(s => (decimal?)s.Cells[0]!.Score).ShouldBe(scores.Students.Select(s => s.Cells[0]!.Score));
         report.Students.Single(s => s.Called == "Juno").FullTurns.ShouldBe(1);
 
         var csv = await room.Teacher.Http.GetStringAsync($"/api/classes/{room.Class}/report.csv");

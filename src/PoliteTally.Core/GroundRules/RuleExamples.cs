@@ -71,6 +71,7 @@ public static class RuleExamples
             new("chatCounts", scheme.ChatCounts ? "A question in the chat earns a stroke that counts." : "The chat is left out of every score; strokes still show who wrote."),
             new("nodPoints", $"One nod: {Plus(1)}. Three nods: {Plus(3)}. Twenty nods: {Plus(20)}."),
             new("absenceScoresZero", $"Absent without excuse from a lesson: {Words.Plain(Score(Missing()) ?? 0)} of 100, reckoned from {CountOfStrands(Missing())}."),
+            new("places", $"A score of 71.4286 is shown as {scheme.Shown(71.4286m).ToString($"F{scheme.Places}", CultureInfo.InvariantCulture)}."),
             new("lowestLeftOut", OverTerm()),
             new("lessonsWeighTheSame", ShortAndLong()),
             new("lessonsForTerm", $"With {scheme.LessonsForTerm + scheme.LowestLeftOut - 1} scored lessons there is no term score yet; with {scheme.LessonsForTerm + scheme.LowestLeftOut} there is."),

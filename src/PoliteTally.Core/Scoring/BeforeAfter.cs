@@ -77,7 +77,8 @@ public sealed record BeforeAfter(IReadOnlyList<TermChange> Students, int Gain, i
     {
         var was = TermScore.Of([.. Scored(student, l => l.Score)], before).Total?.Value;
         var then = TermScore.Of([.. Scored(student, l => l is { Tally: { } tally, By: { } by } ? LessonScore.Of(tally.ToScore(by), by).Total?.Value : l.Score)], after).Total?.Value;
-        var (bandBefore, bandAfter) = (was is { } w ? before.BandOf(w) : null, then is { } t ? after.BandOf(t) : null);
+        // Of a class that had no bands it is asked what the new ones would have said before.
+        var (bandBefore, bandAfter) = (was is { } w ? (before.Bands.Count > 0 ? before : after).BandOf(w) : null, then is { } t ? after.BandOf(t) : null);
         var change = was is null || then is null ? (decimal?)null : after.Shown(then.Value) - before.Shown(was.Value);
         // Bands may change themselves: what counts is whether the student stands higher among them.
         var crossed = bandBefore is null || bandAfter is null || bandBefore.Name == bandAfter.Name ? 0 : bandAfter.From.CompareTo(bandBefore.From);

@@ -2379,6 +2379,18 @@ export interface components {
             /** Format: uuid */
             lesson: string;
         };
+        Correction: {
+            what: components["schemas"]["CorrectionKind"];
+            strand: null | components["schemas"]["Strand"];
+            /** Format: double */
+            value: null | number;
+            reason: string;
+            by: string;
+            at: components["schemas"]["Instant"];
+            /** Format: uuid */
+            entry: string;
+            said?: null | string;
+        };
         /** @enum {unknown} */
         CorrectionKind: "strandLeftOut" | "strandSet" | "lessonLeftOut" | "scoreSet";
         /** @enum {unknown} */
@@ -2473,10 +2485,20 @@ export interface components {
         Explanation: {
             student: string;
             lesson: string;
-            /** Format: int32 */
+            /** Format: double */
             shown: null | number;
+            sentence: string;
+            /** Format: double */
+            restsOn: number;
+            /** Format: double */
+            whole: number;
+            /** Format: int32 */
+            version: null | number;
             score: components["schemas"]["LessonScore"];
             entries: components["schemas"]["ExplainedEntry"][];
+            wouldChange: components["schemas"]["WouldChange"][];
+            corrections: components["schemas"]["Correction"][];
+            criteria: components["schemas"]["JudgedCriterion"][];
         };
         FeedAnswer: {
             /** Format: int32 */
@@ -2671,6 +2693,13 @@ export interface components {
         /** @description Milliseconds since 1970 in UTC. */
         Instant: number;
         JsonElement: unknown;
+        JudgedCriterion: {
+            criterion: components["schemas"]["Criterion"];
+            /** Format: uuid */
+            level: null | string;
+            /** Format: uuid */
+            entry: null | string;
+        };
         KeyLine: {
             /** Format: uuid */
             id: string;
@@ -3671,10 +3700,12 @@ export interface components {
             examples: components["schemas"]["RuleExample"][];
         };
         ScoredCell: {
-            /** Format: int32 */
+            /** Format: double */
             score: null | number;
             status: components["schemas"]["AttendanceStatus"];
             notes: string;
+            restsOnLittle: boolean;
+            corrected: null | string;
         };
         ScoredColumn: {
             /** Format: uuid */
@@ -3683,20 +3714,28 @@ export interface components {
             number: number;
             title: string;
             plannedStart: components["schemas"]["Instant"];
+            /** Format: int32 */
+            version: null | number;
         };
         ScoredRow: {
             /** Format: uuid */
             id: string;
             called: string;
             rest: string;
-            /** Format: int32 */
+            tags: string;
+            /** Format: double */
             term: null | number;
+            band: null | string;
+            needsLook: string[];
             cells: components["schemas"]["ScoredCell"][];
         };
         ScoreSheet: {
             /** Format: uuid */
             classId: string;
             className: string;
+            /** Format: int32 */
+            places: number;
+            bands: components["schemas"]["Band"][];
             lessons: components["schemas"]["ScoredColumn"][];
             students: components["schemas"]["ScoredRow"][];
         };
@@ -3923,13 +3962,16 @@ export interface components {
         };
         TermExplanation: {
             student: string;
-            /** Format: int32 */
+            /** Format: double */
             shown: null | number;
+            band: null | string;
             total: null | components["schemas"]["Figure"];
+            leftOut: string[];
             /** Format: int32 */
             scored: number;
             /** Format: int32 */
             needed: number;
+            needsLook: string[];
         };
         TermLine: {
             /** Format: uuid */
@@ -4041,6 +4083,11 @@ export interface components {
             text: string;
             standIn: boolean;
             students: components["schemas"]["WordLine"][];
+        };
+        WouldChange: {
+            what: string;
+            /** Format: double */
+            score: number;
         };
         WriteResult: {
             /** Format: int64 */

@@ -78,3 +78,7 @@ export const minutes = (milliseconds: number) => `${Math.round(Math.max(0, milli
 
 /** "1 row", "2 rows". */
 export const count = (n: number, noun: string, nouns = `${noun}s`) => `${n} ${n === 1 ? noun : nouns}`
+
+/** A score as it is shown, with so many places, half away from zero. */
+export const shown = (score: number, places: number) =>
+  (Math.round(score * 10 ** places + Number.EPSILON) / 10 ** places).toFixed(places)

@@ -4,7 +4,6 @@ using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Names;
 using PoliteTally.Core.Scoring;
-using PoliteTally.Core.Text;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Live;
@@ -13,27 +12,50 @@ using PoliteTally.Web.Requests;
 namespace PoliteTally.Web.Features.Scores;
 
 /// <summary>Students by lessons, each with a score.</summary>
-public sealed record ScoreSheet(Guid ClassId, string ClassName, IReadOnlyList<ScoredColumn> Lessons, IReadOnlyList<ScoredRow> Students);
+/// <param name="Places">With how many places scores are shown.</param>
+/// <param name="Bands">The bands of the scheme, the lowest first.</param>
+public sealed record ScoreSheet(
+    Guid ClassId, string ClassName, int Places, IReadOnlyList<Band> Bands, IReadOnlyList<ScoredColumn> Lessons, IReadOnlyList<ScoredRow> Students);
 
 /// <summary>A settled lesson of the sheet.</summary>
-public sealed record ScoredColumn(Guid Id, int Number, string Title, Instant PlannedStart);
+/// <param name="Version">The version of the scheme that it is scored by; null if that was never changed.</param>
+public sealed record ScoredColumn(Guid Id, int Number, string Title, Instant PlannedStart, int? Version);
 
 /// <summary>A student of the sheet, a cell a lesson in the order of the lessons.</summary>
 /// <param name="Term">The score over the term, as shown; null with fewer lessons than a term needs.</param>
-public sealed record ScoredRow(Guid Id, string Called, string Rest, int? Term, IReadOnlyList<ScoredCell?> Cells);
+/// <param name="Band">The name of the band it is in; null if there are none.</param>
+/// <param name="NeedsLook">Why it needs a look before it is given to anybody, each in a few words.</param>
+public sealed record ScoredRow(
+    Guid Id, string Called, string Rest, string Tags, decimal? Term, string? Band, IReadOnlyList<string> NeedsLook, IReadOnlyList<ScoredCell?> Cells);
 
 /// <summary>A score as shown, or the status by which there is none.</summary>
-public sealed record ScoredCell(int? Score, AttendanceStatus Status, string Notes);
+/// <param name="RestsOnLittle">Whether it rests on less than half of the scheme.</param>
+/// <param name="Corrected">What was put right by hand, with who did; null if nothing was.</param>
+public sealed record ScoredCell(decimal? Score, AttendanceStatus Status, string Notes, bool RestsOnLittle, string? Corrected);
 
 /// <summary>Why a score is what it is.</summary>
+/// <param name="Sentence">It in one plain sentence.</param>
+/// <param name="RestsOn">The weight of the strands that it rests on.</param>
+/// <param name="Whole">The weight of all strands.</param>
+/// <param name="Version">The version of the scheme; null if that was never changed.</param>
+/// <param name="WouldChange">What would have made it higher, what would have made most first.</param>
+/// <param name="Corrections">What was put right by hand.</param>
+/// <param name="Criteria">By what the teacher judges in this lesson, each with the level that was marked.</param>
 public sealed record Explanation(
-    string Student, string Lesson, int? Shown, LessonScore Score, IReadOnlyList<ExplainedEntry> Entries);
+    string Student, string Lesson, decimal? Shown, string Sentence, decimal RestsOn, decimal Whole, int? Version, LessonScore Score, IReadOnlyList<ExplainedEntry> Entries,
+    IReadOnlyList<WouldChange> WouldChange, IReadOnlyCollection<Correction> Corrections, IReadOnlyList<JudgedCriterion> Criteria);
+
+/// <summary>A criterion, and how the student was judged by it.</summary>
+/// <param name="Level">The id of the level; null if none was marked.</param>
+/// <param name="Entry">The entry that says so.</param>
+public sealed record JudgedCriterion(Criterion Criterion, Guid? Level, Guid? Entry);
 
 /// <summary>An entry that a figure rests on.</summary>
 public sealed record ExplainedEntry(Guid Id, Instant At, string Text, Source Source, string By);
 
 /// <summary>Why a term score is what it is.</summary>
-public sealed record TermExplanation(string Student, int? Shown, Figure? Total, int Scored, int Needed);
+/// <param name="NeedsLook">Why it needs a look before it is given to anybody.</param>
+public sealed record TermExplanation(string Student, decimal? Shown, string? Band, Figure? Total, IReadOnlyList<string> LeftOut, int Scored, int Needed, IReadOnlyList<string> NeedsLook);
 
 internal static class ScoreEndpoints
 {
@@ -43,10 +65,7 @@ internal static class ScoreEndpoints
         {
             var term = await TermSheet.Of(own.Row, db);
             return TypedResults.Ok(new ScoreSheet(
-                id, term.Name, [.. term.Lessons.Select(l => new ScoredColumn(l.Id, l.Number, l.Title, l.PlannedStart))],
-                [.. term.Roster.Select(s => new ScoredRow(
-                    s.Name.Id, ShortNames.CalledName(s.Name), s.Name.Family, ShownOf(term.Score(s.Name.Id).Total),
-                    [.. term.Lessons.Select(l => CellOf(term.Of(l.Id, s.Name.Id)))]))]));
+                id, term.Name, term.Scheme.Places, term.Scheme.Bands, [.. term.Lessons.Select(ColumnOf)], [.. term.Roster.Select(s => RowOf(s, term))]));
         }).WithName("GetScores");
 
         api.MapGet("/classes/{id:guid}/scores/{student:guid}", async Task<Results<Ok<TermExplanation>, NotFound>> (
@@ -58,10 +77,10 @@ internal static class ScoreEndpoints
                 return TypedResults.NotFound();
             }
 
-            var total = term.Score(student).Total;
+            var score = term.Score(student);
             return TypedResults.Ok(new TermExplanation(
-                found.Name.Whole, ShownOf(total), total, term.Scored(student),
-                term.Scheme.LessonsForTerm));
+                found.Name.Whole, ShownOf(score.Total, term.Scheme), BandOf(score.Total, term.Scheme), score.Total, [.. score.LeftOut.Select(l => l.Label)], term.Scored(student),
+                term.Scheme.LessonsForTerm, LookedAt(student, term)));
         }).WithName("ExplainTerm");
 
         api.MapGet("/lessons/{id:guid}/scores/{student:guid}", Results<Ok<Explanation>, NotFound> (
@@ -73,22 +92,39 @@ internal static class ScoreEndpoints
                 return TypedResults.NotFound();
             }
 
-            var state = open.State;
-            var did = state.ParticipationOf(student, open.Times, open.Rules.Scheme);
-            var score = LessonScore.Of(did, open.Rules.Scheme);
+            var (state, scheme) = (open.State, open.Rules.Scheme);
+            var did = state.ParticipationOf(student, open.Times, scheme);
+            var (score, tally) = (LessonScore.Of(did, scheme), Tally.Of(did));
             var used = LeavesOf(score).Concat(did.Attendance.Entries).ToHashSet();
             return TypedResults.Ok(new Explanation(
-                found.Name.Whole, $"Lesson {open.Lesson.Number}, {open.Lesson.Title}",
-                ShownOf(score.Total), score,
-                [.. state.Entries.Where(e => used.Contains(e.Id)).Select(e => new ExplainedEntry(e.Id, e.HappenedAt, Wording.Of(e, state), e.Source, e.By))]));
+                found.Name.Whole, TermSheet.LabelOf(open.Lesson), ShownOf(score.Total, scheme), ScoreInWords.Of(score, tally, scheme), score.RestsOn, score.Whole, open.Lesson.ScoredBy, score,
+                [.. state.Entries.Where(e => used.Contains(e.Id)).Select(e => new ExplainedEntry(e.Id, e.HappenedAt, Wording.Of(e, state), e.Source, e.By))],
+                WouldChange.Of(tally, scheme), did.Corrections,
+                [.. scheme.Criteria.Select(c => did.Marks.FirstOrDefault(m => m.Criterion == c.Id) is var mark ? new JudgedCriterion(c, mark?.Level, mark?.Entry) : null!)]));
         }).WithName("ExplainScore");
     }
 
-    private static int? ShownOf(Figure? figure) => figure is null ? null : Words.Shown(figure.Value);
+    internal static ScoredColumn ColumnOf(Lesson lesson) => new(lesson.Id, lesson.Number, lesson.Title, lesson.PlannedStart, lesson.ScoredBy);
 
-    private static ScoredCell? CellOf(Summary? summary) => summary is null
-        ? null
-        : new ScoredCell(summary.Score is { } score ? Words.Shown(score) : null, summary.Status, summary.Notes);
+    private static ScoredRow RowOf(OnSheet student, TermSheet term)
+    {
+        var total = term.Score(student.Name.Id).Total;
+        return new ScoredRow(
+            student.Name.Id, ShortNames.CalledName(student.Name), student.Name.Family, student.Tags, ShownOf(total, term.Scheme), BandOf(total, term.Scheme), LookedAt(student.Name.Id, term),
+            [.. term.Lessons.Select(l => term.Of(l.Id, student.Name.Id) is { } summary ? CellOf(summary, term.SchemeOf(l)) : null)]);
+    }
+
+    private static IReadOnlyList<string> LookedAt(Guid student, TermSheet term) => NeedsLook.Because(
+        [.. term.Lessons.Select(l => term.Of(l.Id, student)).OfType<Summary>().Select(s => new LessonLooked(s.Score, s.RestsOn * 2 < s.Whole, Summaries.TallyOf(s)))], term.Scheme);
+
+    private static decimal? ShownOf(Figure? figure, Scheme scheme) => figure is null ? null : scheme.Shown(figure.Value);
+
+    private static string? BandOf(Figure? figure, Scheme scheme) => figure is null ? null : scheme.BandOf(figure.Value)?.Name;
+
+    private static ScoredCell CellOf(Summary summary, Scheme scheme) => new(
+        summary.Score is { } score ? scheme.Shown(score) : null, summary.Status, summary.Notes,
+        summary is { Score: not null, Status: not AttendanceStatus.Absent } && summary.RestsOn * 2 < summary.Whole,
+        summary.Corrections is null ? null : string.Join("; ", Summaries.TallyOf(summary).Corrections.Select(c => $"{c.Said} ({c.By})")));
 
     private static IEnumerable<Guid> LeavesOf(LessonScore score) =>
         score.Strands.Select(s => s.Value).Append(score.Total).Where(f => f is not null).SelectMany(f => LeavesOf(f!));

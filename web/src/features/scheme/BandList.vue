@@ -8,7 +8,6 @@ function add() {
   const from = last ? Math.min(100, Math.round((last.from + 100) / 2)) : 0
   bands.value = [...bands.value, { from, name: '' }]
 }
-const to = (i: number) => bands.value[i + 1]?.from ?? 100
 </script>
 
 <template>
@@ -25,7 +24,6 @@ const to = (i: number) => bands.value[i + 1]?.from ?? 100
           max="100"
           :aria-label="`Band ${i + 1} begins at`"
         />
-        <span class="w-16 text-ink-soft">{{ i === bands.length - 1 ? 'to' : 'to below' }} {{ to(i) }}</span>
         <input
           v-model="band.name"
           class="field min-w-0 flex-1"

@@ -14,8 +14,11 @@ const props = defineProps<{
   lessons: readonly Schemas['SchemeLesson'][]
   bands: Rules['scheme']['bands']
   changed: boolean
+  places: number
 }>()
 const rows = computed(() => props.compared?.students ?? [])
+/** The scheme is as it is, and every lesson is scored by it. */
+const same = computed(() => !props.changed && !props.compared?.gain && !props.compared?.lose)
 const values = computed(() => rows.value.flatMap((r) => [r.before, r.after]).filter((v) => v !== null))
 /** From the ten below the lowest to 100, so that small changes can be seen. */
 const lowest = computed(() => (values.value.length ? Math.max(0, Math.floor(Math.min(...values.value) / 10) * 10) : 0))
@@ -30,7 +33,10 @@ const borders = computed(() => props.bands.filter((b) => b.from > lowest.value &
 <template>
   <section aria-labelledby="before-after" class="min-w-0">
     <p v-if="compared" class="mb-3 text-lead" aria-live="polite">
-      <mark class="said">{{ compared.inWords[0] }}</mark> {{ compared.inWords.slice(1).join(' ') }}
+      <template v-if="same">Nothing moves. Change a weight, and the whole class is seen before and after.</template>
+      <template v-else
+        ><mark class="said">{{ compared.inWords[0] }}</mark> {{ compared.inWords.slice(1).join(' ') }}</template
+      >
     </p>
     <h2 id="before-after" class="rule-head flex flex-wrap items-baseline justify-between gap-x-4">
       Before and after
@@ -45,7 +51,15 @@ const borders = computed(() => props.bands.filter((b) => b.from > lowest.value &
       <p class="scale" aria-hidden="true">
         <span v-for="t in ticks" :key="t" :style="{ left: `${at(t)}%` }">{{ t }}</span>
       </p>
-      <ChangeRow v-for="row in rows" :key="row.id" :row="row" :at="at" :borders="borders" :class-id="classId" />
+      <ChangeRow
+        v-for="row in rows"
+        :key="row.id"
+        :row="row"
+        :at="at"
+        :borders="borders"
+        :class-id="classId"
+        :places="places"
+      />
     </div>
     <p v-else-if="compared" class="mt-2 text-ink-soft">
       {{ count(lessons.length, 'settled lesson') }} and nobody on the roster.

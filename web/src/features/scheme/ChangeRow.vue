@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
+import { shown } from '../../ui/format'
 import type { Rules } from '../ground-rules/rules'
 
 /** A student before and after: an open dot where they stand, a full one where they would. */
@@ -9,8 +10,8 @@ const props = defineProps<{
   at: (score: number) => number
   borders: Rules['scheme']['bands']
   classId: string
+  places: number
 }>()
-const shown = (score: number) => Math.round(score)
 const crossing = computed(() =>
   props.row.crossed ? `${props.row.crossed > 0 ? 'rises to' : 'drops to'} ${props.row.bandAfter}` : '',
 )
@@ -42,7 +43,7 @@ const change = computed(() => {
     <span v-else class="text-ink-soft">not enough yet</span>
     <span class="figures"
       ><template v-if="row.before !== null && row.after !== null"
-        >{{ shown(row.before) }} → <b>{{ shown(row.after) }}</b></template
+        >{{ shown(row.before, places) }} → <b>{{ shown(row.after, places) }}</b></template
       ></span
     >
     <b class="text-end">{{ change }}</b>

@@ -54,6 +54,7 @@ function take(scheme: Rules['scheme'], reason: string) {
         :lessons="view.lessons"
         :bands="rules.scheme.bands"
         :changed="changed"
+        :places="rules.scheme.places"
       />
     </div>
     <SchemeFoot

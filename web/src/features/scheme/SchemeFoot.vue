@@ -33,7 +33,7 @@ const ready = computed(() => !props.wrong && why.value.trim().length > 0)
       <label class="flex items-baseline gap-2 text-small text-ink-soft"
         >Reason<input
           v-model="why"
-          class="field !w-[17rem] text-base text-ink"
+          class="field !w-[14rem] text-base text-ink"
           maxlength="300"
           :placeholder="changed ? 'why the scheme is changed' : 'why they are scored anew'"
       /></label>
@@ -44,9 +44,7 @@ const ready = computed(() => !props.wrong && why.value.trim().length > 0)
         {{ changed ? 'Also for' : 'Score' }} {{ count(wanted.length, 'settled lesson') }}{{ changed ? '' : ' anew' }}
       </button>
       <span class="text-small text-ink-soft">{{
-        changed
-          ? `${count(lessons.length, 'settled lesson')} keep what they have unless you choose them`
-          : `${count(older.length, 'settled lesson')} scored by an older version`
+        changed ? 'settled lessons keep theirs unless you choose them' : 'scored by an older version'
       }}</span>
       <button v-if="changed" class="quiet ml-auto" @click="emit('leave')">Leave it</button>
     </p>

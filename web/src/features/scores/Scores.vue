@@ -3,11 +3,13 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ask } from '../../api/client'
-import { count, shortDay } from '../../ui/format'
 import ClassTabs from '../../ui/ClassTabs.vue'
 import EmptyState from '../../ui/EmptyState.vue'
+import { count } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
+import ScoreTable from './ScoreTable.vue'
+import { useSheet } from './sheet'
 import WhyLesson from './WhyLesson.vue'
 import WhyTerm from './WhyTerm.vue'
 
@@ -19,20 +21,16 @@ const scores = useQuery({
   queryFn: () => ask(api.GET('/api/classes/{id}/scores', { params: { path: { id: props.id } } })),
 })
 const sheet = computed(() => scores.data.value)
+const { rows, tags, looked, sortBy, tag, band, look } = useSheet(sheet)
 const open = computed(() => ({
   student: route.query.student as string | undefined,
   lesson: route.query.lesson as string | undefined,
 }))
-const isOpen = (student: string, lesson?: string) => open.value.student === student && open.value.lesson === lesson
+const close = () => router.replace({ query: {} })
 const why = (student: string, lesson?: string) =>
-  router.replace({ query: isOpen(student, lesson) ? {} : { student, ...(lesson ? { lesson } : {}) } })
-const words: Record<string, string> = {
-  present: 'no score',
-  late: 'no score',
-  absent: 'absent',
-  excused: 'excused',
-  didNotCome: 'did not come',
-}
+  open.value.student === student && open.value.lesson === lesson
+    ? close()
+    : router.replace({ query: { student, ...(lesson ? { lesson } : {}) } })
 </script>
 
 <template>
@@ -45,62 +43,44 @@ const words: Record<string, string> = {
         ><RouterLink class="press-first inline-block" :to="`/classes/${id}`">To the lessons</RouterLink></template
       >
     </EmptyState>
-    <div v-else-if="sheet" class="split" :class="{ opened: open.student }">
+    <div v-else-if="sheet" class="split" :class="{ beside: open.student }" @keydown.esc="close">
       <section class="min-w-0">
         <h1 class="text-head font-bold">Scores, {{ count(sheet.lessons.length, 'settled lesson') }}</h1>
         <p class="text-ink-soft">
           From 0 to 100, of what each student had a chance to do. Press any number for the reason.
         </p>
-        <div class="mt-3 overflow-x-auto">
-          <table class="sheet-table grid-of-scores">
-            <thead>
-              <tr>
-                <th>Student</th>
-                <th class="term">Term</th>
-                <th v-for="lesson in sheet.lessons" :key="lesson.id" class="num" :title="lesson.title">
-                  <span class="block">{{ lesson.number }}</span><span class="day text-ink-soft">{{
-                    shortDay(lesson.plannedStart)
-                  }}</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="student in sheet.students" :key="student.id">
-                <th scope="row" class="who">
-                  <b>{{ student.called }}</b> <span class="font-normal text-ink-soft">{{ student.rest }}</span>
-                </th>
-                <td class="term">
-                  <button
-                    class="cell"
-                    :aria-pressed="isOpen(student.id)"
-                    :aria-label="`Why ${student.term ?? 'no score'} over the term, ${student.called} ${student.rest}?`"
-                    @click="why(student.id)"
-                  >
-                    {{ student.term ?? '–' }}
-                  </button>
-                </td>
-                <td v-for="(cell, i) in student.cells" :key="i" class="num">
-                  <button
-                    v-if="cell"
-                    class="cell"
-                    :class="{ word: cell.score === null }"
-                    :aria-pressed="isOpen(student.id, sheet.lessons[i]!.id)"
-                    :aria-label="`Why ${cell.score ?? words[cell.status]} in lesson ${sheet.lessons[i]!.number}, ${student.called} ${student.rest}?`"
-                    :title="cell.notes"
-                    @click="why(student.id, sheet.lessons[i]!.id)"
-                  >
-                    {{ cell.score ?? words[cell.status]
-                    }}<sup v-if="cell.status === 'absent' || cell.status === 'late'" :data-status="cell.status[0]" />
-                  </button>
-                </td>
-              </tr>
-            </tbody>
-          </table>
-        </div>
-        <p class="mt-2 text-small text-ink-soft"><sup>l</sup> came late, <sup>a</sup> absent without excuse</p>
+        <p class="no-print mt-2 flex flex-wrap items-baseline gap-x-5 gap-y-1 text-small">
+          <label
+            >in order of
+            <select v-model="sortBy" class="field !w-auto">
+              <option value="name">names</option>
+              <option value="term">term score, lowest first</option>
+              <option value="trend">change, largest loss first</option>
+            </select></label
+          >
+          <label v-if="tags.length"
+            >tag
+            <select v-model="tag" class="field !w-auto">
+              <option value="">any</option>
+              <option v-for="t in tags" :key="t">{{ t }}</option>
+            </select></label
+          >
+          <label v-if="sheet.bands.length"
+            >band
+            <select v-model="band" class="field !w-auto">
+              <option value="">any</option>
+              <option v-for="b in sheet.bands" :key="b.from">{{ b.name }}</option>
+            </select></label
+          >
+          <label v-if="looked" class="flex items-baseline gap-1"
+            ><input v-model="look" type="checkbox" /> only the {{ looked }} that need a look</label
+          >
+        </p>
+        <ScoreTable :sheet="sheet" :rows="rows" :open="open" @why="why" @close="close" />
+        <p v-if="!rows.length" class="mt-2">Nobody is like that. Choose another tag or band.</p>
       </section>
       <aside v-if="open.student" class="why" aria-live="polite">
-        <button class="quiet float-end text-small" @click="router.replace({ query: {} })">put away</button>
+        <button class="quiet float-end text-small" @click="close">put away</button>
         <WhyLesson v-if="open.lesson" :key="open.lesson + open.student" :lesson="open.lesson" :student="open.student" />
         <WhyTerm v-else :key="open.student" :class-id="id" :student="open.student" />
       </aside>
@@ -109,89 +89,24 @@ const words: Record<string, string> = {
 </template>
 
 <style scoped>
-sup::after {
-  content: attr(data-status);
-}
 .split {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 26px;
 }
-.split.opened {
+.split.beside {
   grid-template-columns: minmax(0, 1fr) 430px;
+}
+.beside :deep(.day),
+.beside :deep(.band) {
+  display: none;
 }
 .why {
   border-left: 1px solid var(--ink-soft);
   padding-left: 22px;
 }
-.grid-of-scores {
-  width: auto;
-}
-.grid-of-scores th,
-.grid-of-scores td {
-  padding-block: 0;
-}
-.num,
-.term {
-  padding-right: 4px !important;
-  text-align: end !important;
-}
-.num {
-  min-width: 36px;
-}
-.term {
-  padding-right: 14px !important;
-  font-weight: 700;
-}
-.who {
-  position: sticky;
-  left: 0;
-  background: var(--paper);
-  box-shadow: inset 0 -1px 0 var(--rule);
-  border-bottom: 0 !important;
-  font-size: var(--text-base) !important;
-  white-space: nowrap;
-  vertical-align: middle !important;
-}
-.cell {
-  position: relative;
-  min-width: 34px;
-  min-height: 25px;
-  padding: 1px 4px;
-  text-align: end;
-}
-.cell:hover {
-  text-decoration: underline;
-  text-underline-offset: 3px;
-}
-.cell[aria-pressed='true'] {
-  background: var(--live);
-  color: var(--on-live);
-  font-weight: 700;
-}
-.word {
-  font-size: var(--text-small);
-  font-style: italic;
-}
-.cell sup {
-  position: absolute;
-  top: 0;
-  right: -3px;
-  font-size: 0.65em;
-  font-weight: 700;
-  line-height: 1.6;
-}
-.day {
-  display: block;
-  font-size: 0.6875rem;
-  font-weight: 400;
-  white-space: nowrap;
-}
-.opened .day {
-  display: none;
-}
 @media (max-width: 1000px) {
-  .split.opened {
+  .split.beside {
     grid-template-columns: 1fr;
   }
   .why {

@@ -1,10 +1,13 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
-import { computed } from 'vue'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
 import { api, ask, type Schemas } from '../../api/client'
+import { entriesOf, strikeOf, type Act } from '../../live/outbox'
 import Notice from '../../ui/Notice.vue'
 import StudentEntries from '../entries/StudentEntries.vue'
 import FigureTree from './FigureTree.vue'
+import JudgeBy from './JudgeBy.vue'
+import PutRight from './PutRight.vue'
 
 const props = defineProps<{ lesson: string; student: string }>()
 const why = useQuery({
@@ -15,6 +18,27 @@ const why = useQuery({
     ),
 })
 const answer = computed(() => why.data.value)
+const queries = useQueryClient()
+const busy = ref(false)
+const problem = ref<string>()
+
+/** Notes something of this score; what comes of it is read anew at once. */
+async function note(act: Act) {
+  busy.value = true
+  problem.value = undefined
+  try {
+    const body = { entries: entriesOf([act], Date.now()) }
+    const { refused } = await ask(
+      api.POST('/api/lessons/{id}/entries', { params: { path: { id: props.lesson } }, body }),
+    )
+    problem.value = refused[0]?.why
+    await queries.invalidateQueries()
+  } catch (failure) {
+    problem.value = (failure as Error).message
+  } finally {
+    busy.value = false
+  }
+}
 const names: Record<Schemas['Strand'], string> = {
   attendance: 'attendance',
   speaking: 'speaking',
@@ -32,7 +56,9 @@ const pens: Record<Schemas['Strand'], string> = {
   rubric: 'text-pen-rubric',
 }
 const two = (n: number) => n.toFixed(2)
-const entriesOf = computed(() => new Map(answer.value?.entries.map((e) => [e.id, e]) ?? []))
+const byId = computed(() => new Map(answer.value?.entries.map((e) => [e.id, e]) ?? []))
+/** Strands that weigh something, or say something though they weigh nothing. */
+const weighed = computed(() => answer.value?.score.strands.filter((s) => s.weight > 0 || s.value) ?? [])
 const nods = computed(() => {
   const find = (figure: Schemas['Figure'] | null | undefined): Schemas['Figure'] | undefined =>
     !figure ? undefined : figure.label === 'Nods' ? figure : figure.parts.map(find).find(Boolean)
@@ -44,7 +70,7 @@ const earned = computed(() =>
 const possible = computed(() =>
   (answer.value?.score.strands ?? []).reduce((sum, s) => sum + (s.value ? s.weight : 0), 0),
 )
-const rests = computed(() => new Set(entriesOf.value.keys()))
+const rests = computed(() => new Set(byId.value.keys()))
 </script>
 
 <template>
@@ -54,11 +80,18 @@ const rests = computed(() => new Set(entriesOf.value.keys()))
     <h2 class="text-lead font-bold">
       {{ answer.shown === null ? 'Why no score' : `Why ${answer.shown}` }}, {{ answer.student }}?
     </h2>
-    <p class="text-ink-soft">{{ answer.lesson }}</p>
-    <Notice v-if="answer.score.because" class="mt-2">{{ answer.score.because }}</Notice>
+    <p class="text-ink-soft">
+      {{ answer.lesson }}<template v-if="answer.version">, version {{ answer.version }} of the scheme</template>
+    </p>
+    <p class="mt-2 text-lead">{{ answer.sentence }}</p>
+    <p v-if="answer.score.total" class="text-small text-ink-soft">
+      Rests on {{ answer.restsOn }} of {{ answer.whole
+      }}{{ answer.restsOn * 2 < answer.whole ? ': less than half of the scheme' : '' }}.
+    </p>
+    <Notice v-if="problem" tone="wrong" class="mt-2">{{ problem }}</Notice>
     <table v-if="answer.score.strands.length" class="sheet-table mt-2">
       <tbody>
-        <tr v-for="s in answer.score.strands" :key="s.strand">
+        <tr v-for="s in weighed" :key="s.strand">
           <th scope="row" class="strand" :class="s.value ? pens[s.strand] : 'text-ink-soft'">{{ names[s.strand] }}</th>
           <td class="text-small">{{ s.because }}</td>
           <td class="figures">
@@ -83,13 +116,32 @@ const rests = computed(() => new Set(entriesOf.value.keys()))
       </tbody>
     </table>
 
+    <JudgeBy
+      :criteria="answer.criteria"
+      :busy="busy"
+      @mark="(criterion, level) => note({ type: 'criterionMarked', student, criterion, level })"
+      @take-back="(entry) => note(strikeOf([entry]))"
+    />
+    <template v-if="answer.wouldChange.length">
+      <h3 class="mt-4 border-b-[1.5px] border-ink pb-0.5 text-small font-semibold">What would have made it higher</h3>
+      <p v-for="w in answer.wouldChange.slice(0, 5)" :key="w.what" class="flex border-b border-rule py-0.5 text-small">
+        <span class="flex-1">{{ w.what }}</span><b>{{ Math.round(w.score) }}</b>
+      </p>
+    </template>
+    <PutRight
+      :corrections="answer.corrections"
+      :busy="busy"
+      @correct="(act) => note({ ...act, type: 'scoreCorrected', student })"
+      @take-back="(entry) => note(strikeOf([entry]))"
+    />
+
     <h3 class="mt-4 border-b-[1.5px] border-ink pb-0.5 text-small font-semibold">
       What was noted <span class="font-normal text-ink-soft">and in ink what it rests on</span>
     </h3>
     <StudentEntries :lesson="lesson" :student="student" :rests="rests" />
     <details v-if="answer.score.total" class="mt-4">
       <summary class="quiet inline-block text-small">Every step of the reckoning</summary>
-      <FigureTree :figure="answer.score.total" :entries="entriesOf" class="mt-1" />
+      <FigureTree :figure="answer.score.total" :entries="byId" class="mt-1" />
     </details>
   </article>
 </template>

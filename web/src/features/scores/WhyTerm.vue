@@ -29,7 +29,14 @@ const lessons = computed(() => answer.value?.total?.parts[0]?.parts ?? [])
       >Not enough yet: {{ answer.scored }} of the {{ answer.needed }} scored lessons that a term score needs.</Notice
     >
     <template v-else>
-      <p class="text-ink-soft">The mean of the scored lessons, each as heavy as it is long.</p>
+      <p class="text-ink-soft">
+        The mean of the scored lessons, each as heavy as it is long<template v-if="answer.leftOut.length"
+          >, without the lowest: {{ answer.leftOut.join('; ') }}</template
+        >.<template v-if="answer.band"> It is in the band “{{ answer.band }}”.</template>
+      </p>
+      <p v-if="answer.needsLook.length" class="mt-1 text-small">
+        Needs a look: <b>{{ answer.needsLook.join('; ') }}</b>.
+      </p>
       <table class="sheet-table mt-2">
         <thead>
           <tr>

@@ -1,0 +1,40 @@
+import { computed, ref, type Ref } from 'vue'
+import type { Schemas } from '../../api/client'
+
+export type Row = Schemas['ScoredRow']
+export type SortBy = 'name' | 'term' | 'trend'
+
+/** How far the last three scored lessons lie above those before them; null with fewer than four. */
+export function trendOf(row: Row): number | null {
+  const scores = row.cells.map((c) => c?.score).filter((s) => s != null)
+  if (scores.length < 4) return null
+  const mean = (all: number[]) => all.reduce((sum, s) => sum + s, 0) / all.length
+  return mean(scores.slice(-3)) - mean(scores.slice(0, -3))
+}
+
+/** The tags of students, each once. */
+export const tagsOf = (rows: readonly Row[]) =>
+  [...new Set(rows.flatMap((r) => r.tags.split(';').map((t) => t.trim())).filter(Boolean))].sort()
+
+/** The rows of a sheet as they are looked at: some of them, in an order. */
+export function useSheet(sheet: Ref<Schemas['ScoreSheet'] | undefined>) {
+  const sortBy = ref<SortBy>('name')
+  const tag = ref('')
+  const band = ref('')
+  const look = ref(false)
+  const low = (n: number | null) => n ?? Infinity
+  const rows = computed(() => {
+    const all = (sheet.value?.students ?? []).filter(
+      (r) =>
+        (!tag.value || tagsOf([r]).includes(tag.value)) &&
+        (!band.value || r.band === band.value) &&
+        (!look.value || r.needsLook.length > 0),
+    )
+    if (sortBy.value === 'term') return all.toSorted((a, b) => low(a.term) - low(b.term))
+    if (sortBy.value === 'trend') return all.toSorted((a, b) => low(trendOf(a)) - low(trendOf(b)))
+    return all
+  })
+  const tags = computed(() => tagsOf(sheet.value?.students ?? []))
+  const looked = computed(() => sheet.value?.students.filter((r) => r.needsLook.length).length ?? 0)
+  return { rows, tags, looked, sortBy, tag, band, look }
+}
