@@ -23,6 +23,7 @@ for (const scheme of ['light', 'dark'] as const)
       [`/classes/${classes[0].id}`, '28 students'],
       [`/classes/${classes[0].id}/roster`, 'Drop a roster here'],
       [`/classes/${classes[0].id}/scores`, 'Press any number'],
+      [`/classes/${classes[0].id}/scheme`, 'Before and after'],
       [`/classes/${classes[0].id}/report`, 'Take as CSV'],
       [`/lessons/${toSettle[0].lesson.id}/settle`, 'Confirm and hand in'],
       [`/lessons/${live.id}/live`, 'on the roster'],

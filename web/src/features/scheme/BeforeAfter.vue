@@ -35,6 +35,7 @@ const borders = computed(() => props.bands.filter((b) => b.from > lowest.value &
     <p v-if="compared" class="mb-3 text-lead" aria-live="polite">
       <template v-if="same">Nothing moves. Change a weight, and the whole class is seen before and after.</template>
       <template v-else
+        ><template v-if="!changed">If the lessons that an older version scores were scored by this one: </template
         ><mark class="said">{{ compared.inWords[0] }}</mark> {{ compared.inWords.slice(1).join(' ') }}</template
       >
     </p>
