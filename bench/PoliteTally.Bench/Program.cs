@@ -2,7 +2,7 @@ using PoliteTally.Bench;
 
 // One command prints the table: dotnet run -c Release --project bench/PoliteTally.Bench
 // With "load" behind it, and minutes if wished, it prints what live lessons bear instead; with "students", what student pages ask;
-// with "neighbours", what a lesson feels of others; with "taps", "folding", "names" or "readers", only those.
+// with "neighbours", what a lesson feels of others; with "taps", "folding", "names", "scores" or "readers", only those.
 Console.WriteLine("| what | measured | beside | ratio |");
 Console.WriteLine("|---|---|---|---|");
 if (args is ["load", .. var rest])
@@ -38,6 +38,12 @@ if (args is ["folding"])
 if (args is ["names"])
 {
     NameBench.Run();
+    return;
+}
+
+if (args is ["scores"])
+{
+    Scoring.Run();
     return;
 }
 

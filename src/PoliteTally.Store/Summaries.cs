@@ -1,5 +1,6 @@
 using System.Linq.Expressions;
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Attendance;
@@ -17,7 +18,7 @@ public sealed record Ribbon(IReadOnlyList<decimal[]> Stretches, IReadOnlyList<de
 /// <summary>Per-lesson rows for term screens: nothing in them that the ledger does not say.</summary>
 public static class Summaries
 {
-    private static readonly JsonSerializerOptions Json = ActJson.Configure(new JsonSerializerOptions());
+    private static readonly JsonSerializerOptions Json = Sparse(ActJson.Configure(new JsonSerializerOptions()));
 
     /// <summary>The rows of a lesson. Students who did not come to a drop-in lesson have none.</summary>
     public static IEnumerable<Summary> Of(LessonState state, Lesson lesson, ClassRules rules, IEnumerable<Guid> roster)
@@ -44,73 +45,14 @@ public static class Summaries
                 Score = score.Total?.Value,
                 RestsOn = score.RestsOn,
                 Whole = score.Whole,
-                MeasuredShare = tally.MeasuredShare,
-                HasExcuse = tally.HasExcuse,
-                Dropouts = tally.Dropouts,
-                FullTurns = tally.FullTurns,
-                PartialTurns = tally.PartialTurns,
-                Passes = tally.Passes,
-                TurnsNotCounted = tally.TurnsNotCounted,
-                HandNeverCalled = tally.HandNeverCalled,
-                LineWasOpen = tally.LineWasOpen,
-                SignalRounds = tally.SignalRounds,
-                SignalsAnswered = tally.SignalsAnswered,
-                SignalsGiven = tally.SignalsGiven,
-                SpeakingPaused = tally.SpeakingPaused,
-                Asked = tally.Asked,
-                Answered = tally.Answered,
-                MarksGot = tally.MarksGot,
-                MarksPossible = tally.MarksPossible,
-                ChatQuestions = tally.ChatQuestions,
-                ChatAnswers = tally.ChatAnswers,
-                ChatIdeas = tally.ChatIdeas,
-                ChatNotSwept = tally.ChatNotSwept,
-                SitIns = tally.SitIns,
-                GroupCredits = tally.GroupCredits,
-                Nods = tally.Nods,
-                Marks = Kept(tally.Marks),
-                Corrections = Kept(tally.Corrections),
+                Tally = JsonSerializer.Serialize(tally, Json),
                 Ribbon = JsonSerializer.Serialize(RibbonOf(did, times)),
             };
         }
     }
 
     /// <summary>What a row counts.</summary>
-    public static Tally TallyOf(Summary row) => new()
-    {
-        Status = row.Status,
-        KnownBy = row.KnownBy,
-        MeasuredShare = row.MeasuredShare,
-        HasExcuse = row.HasExcuse,
-        Dropouts = row.Dropouts,
-        FullTurns = row.FullTurns,
-        PartialTurns = row.PartialTurns,
-        Passes = row.Passes,
-        TurnsNotCounted = row.TurnsNotCounted,
-        HandNeverCalled = row.HandNeverCalled,
-        LineWasOpen = row.LineWasOpen,
-        SignalRounds = row.SignalRounds,
-        SignalsAnswered = row.SignalsAnswered,
-        SignalsGiven = row.SignalsGiven,
-        SpeakingPaused = row.SpeakingPaused,
-        Asked = row.Asked,
-        Answered = row.Answered,
-        MarksGot = row.MarksGot,
-        MarksPossible = row.MarksPossible,
-        ChatQuestions = row.ChatQuestions,
-        ChatAnswers = row.ChatAnswers,
-        ChatIdeas = row.ChatIdeas,
-        ChatNotSwept = row.ChatNotSwept,
-        SitIns = row.SitIns,
-        GroupCredits = row.GroupCredits,
-        Nods = row.Nods,
-        Marks = Read<CriterionMark>(row.Marks),
-        Corrections = Read<Correction>(row.Corrections),
-    };
-
-    private static string? Kept<T>(IReadOnlyCollection<T> all) => all.Count == 0 ? null : JsonSerializer.Serialize(all, Json);
-
-    private static List<T> Read<T>(string? kept) => kept is null ? [] : JsonSerializer.Deserialize<List<T>>(kept, Json)!;
+    public static Tally TallyOf(Summary row) => JsonSerializer.Deserialize<Tally>(row.Tally, Json)!;
 
     /// <summary>
     /// Stores what changed in a context, and reckons anew the settled lessons that it may be about: the ground rules of their class changed, or
@@ -197,22 +139,15 @@ public static class Summaries
         return differences;
     }
 
-    private static string Said(Summary row)
-    {
-        var tally = TallyOf(row);
-        var numbers = tally with
-        {
-            MeasuredShare = Bare(tally.MeasuredShare),
-            MarksGot = Bare(tally.MarksGot),
-            MarksPossible = Bare(tally.MarksPossible),
-            GroupCredits = Bare(tally.GroupCredits),
-            Marks = [],
-            Corrections = [],
-        };
-        return $"'{row.Notes}' {row.PresentSeconds}/{row.CountedSeconds} score {row.Score:0.####} on {row.RestsOn:0.##} of {row.Whole:0.##} {numbers} {row.Marks} {row.Corrections} {row.Ribbon}";
+    private static string Said(Summary row) =>
+        $"{row.Status} {row.KnownBy} '{row.Notes}' {row.PresentSeconds}/{row.CountedSeconds} score {row.Score:0.####} on {row.RestsOn:0.##} of {row.Whole:0.##} {row.Tally} {row.Ribbon}";
 
-        // Without places that say nothing: the file has 1.0 for 1.
-        static decimal Bare(decimal number) => number / 1.0000000000000000000000000000m;
+    // What is nothing is left out, so it may be missing where it is read.
+    private static JsonSerializerOptions Sparse(JsonSerializerOptions options)
+    {
+        options.DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingDefault;
+        options.RespectRequiredConstructorParameters = false;
+        return options;
     }
 
     private static Ribbon RibbonOf(Participation did, LessonTimes times)

@@ -337,7 +337,7 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
         report.Students.Single(s => s.Called == "Juno").FullTurns.ShouldBe(1);
 
         var csv = await room.Teacher.Http.GetStringAsync($"/api/classes/{room.Class}/report.csv");
-        csv.ShouldContain("S1,Quillfeather,Juno,Juno,1,0,0,0,1,0,0,not enough yet,");
+        csv.ShouldContain("S1,Quillfeather,Juno,Juno,1,0,0,0,1,0,0,0,0,0,0,0,0,not enough yet,");
     }
 
     [Fact]

@@ -285,6 +285,6 @@ test('the class report stands on screen and as a file', async ({ page }) => {
   await expect(page.getByRole('row').filter({ hasText: 'Eino' }).getByRole('img', { name: '1 full and 1 partial turns' })).toBeVisible()
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Take as CSV' }).click()])
   const csv = readFileSync(await download.path(), 'utf8')
-  expect(csv).toContain('S1021,Rautio,Eino,Eino,1,0,0,0,1.5,1,0,')
+  expect(csv).toContain('S1021,Rautio,Eino,Eino,1,0,0,0,1.5,0,0,0,0,1,0,0,0,')
   expect(csv.split('\r\n')).toHaveLength(30)
 })

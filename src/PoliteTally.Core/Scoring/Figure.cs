@@ -46,13 +46,28 @@ public sealed record Figure(
     public decimal Recompute() =>
         How == Reckoning.Given ? Value : Apply(How, [.. Parts.Select(p => p with { Value = p.Recompute() })]);
 
-    private static decimal Apply(Reckoning how, IReadOnlyList<Figure> parts) => how switch
+    private static decimal Apply(Reckoning how, IReadOnlyList<Figure> parts)
     {
-        Reckoning.Sum => parts.Sum(p => p.Value),
-        Reckoning.Product => parts.Aggregate(1m, (product, p) => product * p.Value),
-        Reckoning.Quotient => parts[0].Value / parts[1].Value,
-        Reckoning.Least => parts.Min(p => p.Value),
-        Reckoning.Greatest => parts.Max(p => p.Value),
-        _ => throw new ArgumentOutOfRangeException(nameof(how), how, "a given figure has no parts"),
-    };
+        if (how == Reckoning.Sum && parts.Count == 0)
+        {
+            return 0;
+        }
+
+        var value = parts[0].Value;
+        for (var i = 1; i < parts.Count; i++)
+        {
+            var next = parts[i].Value;
+            value = how switch
+            {
+                Reckoning.Sum => value + next,
+                Reckoning.Product => value * next,
+                Reckoning.Quotient => value / next,
+                Reckoning.Least => Math.Min(value, next),
+                Reckoning.Greatest => Math.Max(value, next),
+                _ => throw new ArgumentOutOfRangeException(nameof(how), how, "a given figure has no parts"),
+            };
+        }
+
+        return value;
+    }
 }

@@ -39,6 +39,8 @@ public sealed record StrandScore
 /// <param name="Because">Why there is no score; null if there is one.</param>
 public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Total, string? Because)
 {
+    private static readonly Strand[] All = Enum.GetValues<Strand>();
+
     /// <summary>The weight of the strands that the score rests on.</summary>
     public decimal RestsOn => Strands.Where(s => s.Counts).Sum(s => s.Weight);
 
@@ -57,7 +59,7 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
     public static LessonScore Of(Participation did, Scheme scheme)
     {
         var status = did.Attendance.Status;
-        var ofLesson = did.Corrections.FirstOrDefault(c => c.Strand is null);
+        var ofLesson = did.Corrections.Count == 0 ? null : did.Corrections.FirstOrDefault(c => c.Strand is null);
         if (ofLesson is { What: CorrectionKind.LessonLeftOut })
         {
             return new LessonScore([], null, $"{ofLesson.Said} ({ofLesson.By}).");
@@ -83,7 +85,7 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
             return new LessonScore([], null, "Did not come to a drop-in lesson: this lesson does not count.");
         }
 
-        List<StrandScore> strands = [.. Enum.GetValues<Strand>().Select(Weighed)];
+        List<StrandScore> strands = [.. All.Select(Weighed)];
         var counted = strands.Where(s => s.Counts).ToList();
         if (counted.Count == 0)
         {
@@ -110,7 +112,7 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
         {
             var weight = scheme.Weights.GetValueOrDefault(strand);
             var (value, because) = status == AttendanceStatus.Absent && strand is not (Strand.Attendance or Strand.Rubric) ? StrandRules.Missed(scheme) : StrandRules.Of(strand, did, scheme);
-            return did.Corrections.FirstOrDefault(c => c.Strand == strand) is { } correction
+            return did.Corrections.Count > 0 && did.Corrections.FirstOrDefault(c => c.Strand == strand) is { } correction
                 ? new StrandScore(
                     strand, weight,
                     correction.Value is { } set ? Figure.Given($"{correction.Said}; it was {(value is null ? "no chance" : Words.Plain(value.Value))}", set, correction.Entry) : null,

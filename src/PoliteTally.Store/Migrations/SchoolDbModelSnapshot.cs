@@ -695,64 +695,10 @@ namespace PoliteTally.Store.Migrations
                     b.Property<Guid>("StudentId")
                         .HasColumnType("TEXT");
 
-                    b.Property<int>("Answered")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("Asked")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("ChatAnswers")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("ChatIdeas")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("ChatNotSwept")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("ChatQuestions")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Corrections")
-                        .HasColumnType("TEXT");
-
                     b.Property<int>("CountedSeconds")
                         .HasColumnType("INTEGER");
 
-                    b.Property<int>("Dropouts")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("FullTurns")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<decimal>("GroupCredits")
-                        .HasColumnType("TEXT");
-
-                    b.Property<bool>("HandNeverCalled")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<bool>("HasExcuse")
-                        .HasColumnType("INTEGER");
-
                     b.Property<int>("KnownBy")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<bool>("LineWasOpen")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Marks")
-                        .HasColumnType("TEXT");
-
-                    b.Property<decimal>("MarksGot")
-                        .HasColumnType("TEXT");
-
-                    b.Property<decimal>("MarksPossible")
-                        .HasColumnType("TEXT");
-
-                    b.Property<decimal>("MeasuredShare")
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("Nods")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Notes")
@@ -761,12 +707,6 @@ namespace PoliteTally.Store.Migrations
 
                     b.Property<Guid>("OwnerId")
                         .HasColumnType("TEXT");
-
-                    b.Property<int>("PartialTurns")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("Passes")
-                        .HasColumnType("INTEGER");
 
                     b.Property<int>("PresentSeconds")
                         .HasColumnType("INTEGER");
@@ -781,26 +721,12 @@ namespace PoliteTally.Store.Migrations
                     b.Property<decimal?>("Score")
                         .HasColumnType("TEXT");
 
-                    b.Property<int>("SignalRounds")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("SignalsAnswered")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("SignalsGiven")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("SitIns")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<bool>("SpeakingPaused")
-                        .HasColumnType("INTEGER");
-
                     b.Property<int>("Status")
                         .HasColumnType("INTEGER");
 
-                    b.Property<int>("TurnsNotCounted")
-                        .HasColumnType("INTEGER");
+                    b.Property<string>("Tally")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<decimal>("Whole")
                         .HasColumnType("TEXT");

@@ -21,35 +21,8 @@ public sealed class Summary : IOwned
     public decimal RestsOn { get; init; }
     public decimal Whole { get; init; }
 
-    // What follows is the tally of the lesson: all that a score rests on, counted.
-    public decimal MeasuredShare { get; init; }
-    public bool HasExcuse { get; init; }
-    public int Dropouts { get; init; }
-    public int FullTurns { get; init; }
-    public int PartialTurns { get; init; }
-    public int Passes { get; init; }
-    public int TurnsNotCounted { get; init; }
-    public bool HandNeverCalled { get; init; }
-    public bool LineWasOpen { get; init; }
-    public int SignalRounds { get; init; }
-    public int SignalsAnswered { get; init; }
-    public int SignalsGiven { get; init; }
-    public bool SpeakingPaused { get; init; }
-    public int Asked { get; init; }
-    public int Answered { get; init; }
-    public decimal MarksGot { get; init; }
-    public decimal MarksPossible { get; init; }
-    public int ChatQuestions { get; init; }
-    public int ChatAnswers { get; init; }
-    public int ChatIdeas { get; init; }
-    public int ChatNotSwept { get; init; }
-    public int SitIns { get; init; }
-    public decimal GroupCredits { get; init; }
-    public int Nods { get; init; }
-
-    /// <summary>Criteria that were marked, and corrections, as JSON; null where there are none.</summary>
-    public string? Marks { get; init; }
-    public string? Corrections { get; init; }
+    /// <summary>All that the score rests on, counted, as JSON: what is nothing is left out.</summary>
+    public required string Tally { get; init; }
 
     /// <summary>Stretches of presence and moments of speaking, for the ribbon: JSON of numbers from 0 to 1.</summary>
     public required string Ribbon { get; init; }

@@ -3466,7 +3466,19 @@ export interface components {
             /** Format: int32 */
             partialTurns: number;
             /** Format: int32 */
+            answered: number;
+            /** Format: int32 */
+            asked: number;
+            /** Format: double */
+            marks: number;
+            /** Format: double */
+            marksPossible: number;
+            /** Format: int32 */
             chat: number;
+            /** Format: int32 */
+            groupSeen: number;
+            /** Format: double */
+            groupCredits: number;
             /** Format: int32 */
             nods: number;
             /** Format: int32 */

@@ -23,9 +23,13 @@ public sealed record ClassReport(
 public sealed record ReportTotals(int Settled, int Present, int Late, int Absent, int Excused, int Turns, decimal? HeardShare, string? MostHeard, decimal? MostHeardShare);
 
 /// <summary>A student of the report.</summary>
+/// <param name="Answered">Questions that they answered, of <paramref name="Asked"/> that counted for them.</param>
+/// <param name="Marks">Marks they got, of <paramref name="MarksPossible"/>.</param>
+/// <param name="GroupSeen">How often they were seen in a group.</param>
+/// <param name="GroupCredits">What they contributed there, added up.</param>
 public sealed record ReportRow(
     Guid Id, string Called, string Rest, int Present, int Late, int Absent, int Excused, decimal Turns, int FullTurns, int PartialTurns,
-    int Chat, int Nods, int? Term, IReadOnlyList<ReportCell?> Cells);
+    int Answered, int Asked, decimal Marks, decimal MarksPossible, int Chat, int GroupSeen, decimal GroupCredits, int Nods, int? Term, IReadOnlyList<ReportCell?> Cells);
 
 /// <summary>A lesson of a student: the ribbon in fractions of the lesson.</summary>
 public sealed record ReportCell(AttendanceStatus Status, string Notes, int? Score, IReadOnlyList<decimal[]> Stretches, IReadOnlyList<decimal> Spoke);
@@ -63,12 +67,13 @@ internal static class ReportEndpoints
     {
         var id = student.Name.Id;
         var summaries = term.Lessons.Select(l => term.Of(l.Id, id)).ToList();
-        var known = summaries.OfType<Summary>().ToList();
-        var (full, partial) = (known.Sum(s => s.FullTurns), known.Sum(s => s.PartialTurns));
+        var (known, did) = (summaries.OfType<Summary>().ToList(), term.TalliesOf(id));
+        var (full, partial) = (did.Sum(t => t.FullTurns), did.Sum(t => t.PartialTurns));
         return new ReportRow(
             id, ShortNames.CalledName(student.Name), student.Name.Family,
             Count(AttendanceStatus.Present), Count(AttendanceStatus.Late), Count(AttendanceStatus.Absent), Count(AttendanceStatus.Excused),
-            full + (partial * 0.5m), full, partial, known.Sum(s => s.ChatQuestions + s.ChatAnswers + s.ChatIdeas), known.Sum(s => s.Nods),
+            full + (partial * 0.5m), full, partial, did.Sum(t => t.Answered), did.Sum(t => t.Asked), did.Sum(t => t.MarksGot), did.Sum(t => t.MarksPossible),
+            did.Sum(t => t.ChatQuestions + t.ChatAnswers + t.ChatIdeas), did.Sum(t => t.SitIns), did.Sum(t => t.GroupCredits), did.Sum(t => t.Nods),
             term.Score(id).Total is { } total ? Words.Shown(total.Value) : null, [.. summaries.Select(CellOf)]);
 
         int Count(AttendanceStatus status) => known.Count(s => s.Status == status);
@@ -88,14 +93,15 @@ internal static class ReportEndpoints
 
     private static byte[] Csv(ClassReport report, TermSheet term, DateTimeZone zone)
     {
-        string[] fixedHeadings = ["Student number", "Family name", "Given name", "Called", "Present", "Late", "Absent", "Excused", "Turns", "Chat", "Nods", "Term score"];
+        string[] fixedHeadings = ["Student number", "Family name", "Given name", "Called", "Present", "Late", "Absent", "Excused", "Turns", "Answered", "Asked", "Marks", "Marks possible", "Chat", "Seen in groups", "Group credits", "Nods", "Term score"];
         var numbers = term.Roster.ToDictionary(s => s.Name.Id, s => s.Name);
         return SafeCsv.Write(
             [.. fixedHeadings, .. report.Lessons.Select(l => $"Lesson {l.Number}, {l.PlannedStart.InZone(zone).ToString("uuuu-MM-dd", CultureInfo.InvariantCulture)}")],
             report.Students.Select(row => (IReadOnlyList<string>)
             [
                 numbers[row.Id].Number ?? "", numbers[row.Id].Family, numbers[row.Id].Given, row.Called,
-                Text(row.Present), Text(row.Late), Text(row.Absent), Text(row.Excused), Words.Plain(row.Turns), Text(row.Chat), Text(row.Nods),
+                Text(row.Present), Text(row.Late), Text(row.Absent), Text(row.Excused), Words.Plain(row.Turns), Text(row.Answered), Text(row.Asked), Words.Plain(row.Marks), Words.Plain(row.MarksPossible),
+                Text(row.Chat), Text(row.GroupSeen), Words.Plain(row.GroupCredits), Text(row.Nods),
                 row.Term is { } score ? Text(score) : "not enough yet",
                 .. row.Cells.Select(c => c is null ? "" : c.Score is { } shown ? Text(shown) : c.Status.InWords()),
             ]));

@@ -71,7 +71,7 @@ internal static class ScoreEndpoints
         api.MapGet("/classes/{id:guid}/scores/{student:guid}", async Task<Results<Ok<TermExplanation>, NotFound>> (
             OwnClass own, Guid student, SchoolDb db) =>
         {
-            var term = await TermSheet.Of(own.Row, db);
+            var term = await TermSheet.Of(own.Row, db, student);
             if (term.Roster.FirstOrDefault(s => s.Name.Id == student) is not { } found)
             {
                 return TypedResults.NotFound();
@@ -111,20 +111,24 @@ internal static class ScoreEndpoints
         var total = term.Score(student.Name.Id).Total;
         return new ScoredRow(
             student.Name.Id, ShortNames.CalledName(student.Name), student.Name.Family, student.Tags, ShownOf(total, term.Scheme), BandOf(total, term.Scheme), LookedAt(student.Name.Id, term),
-            [.. term.Lessons.Select(l => term.Of(l.Id, student.Name.Id) is { } summary ? CellOf(summary, term.SchemeOf(l)) : null)]);
+            [.. term.Lessons.Select(l => term.Of(l.Id, student.Name.Id) is { } summary ? CellOf(summary, term.TallyOf(l.Id, student.Name.Id)!, term.SchemeOf(l)) : null)]);
     }
 
     private static IReadOnlyList<string> LookedAt(Guid student, TermSheet term) => NeedsLook.Because(
-        [.. term.Lessons.Select(l => term.Of(l.Id, student)).OfType<Summary>().Select(s => new LessonLooked(s.Score, s.RestsOn * 2 < s.Whole, Summaries.TallyOf(s)))], term.Scheme);
+        [
+            .. term.Lessons.Where(l => term.Of(l.Id, student) is not null)
+                .Select(l => (Row: term.Of(l.Id, student)!, Tally: term.TallyOf(l.Id, student)!)).Select(l => new LessonLooked(l.Row.Score, l.Row.RestsOn * 2 < l.Row.Whole, l.Tally)),
+        ],
+        term.Scheme);
 
     private static decimal? ShownOf(Figure? figure, Scheme scheme) => figure is null ? null : scheme.Shown(figure.Value);
 
     private static string? BandOf(Figure? figure, Scheme scheme) => figure is null ? null : scheme.BandOf(figure.Value)?.Name;
 
-    private static ScoredCell CellOf(Summary summary, Scheme scheme) => new(
+    private static ScoredCell CellOf(Summary summary, Tally did, Scheme scheme) => new(
         summary.Score is { } score ? scheme.Shown(score) : null, summary.Status, summary.Notes,
         summary is { Score: not null, Status: not AttendanceStatus.Absent } && summary.RestsOn * 2 < summary.Whole,
-        summary.Corrections is null ? null : string.Join("; ", Summaries.TallyOf(summary).Corrections.Select(c => $"{c.Said} ({c.By})")));
+        did.Corrections.Count == 0 ? null : string.Join("; ", did.Corrections.Select(c => $"{c.Said} ({c.By})")));
 
     private static IEnumerable<Guid> LeavesOf(LessonScore score) =>
         score.Strands.Select(s => s.Value).Append(score.Total).Where(f => f is not null).SelectMany(f => LeavesOf(f!));

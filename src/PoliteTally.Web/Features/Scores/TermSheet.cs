@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Microsoft.EntityFrameworkCore;
 using PoliteTally.Core.Scoring;
 using PoliteTally.Store;
@@ -11,6 +12,7 @@ internal sealed class TermSheet
     private readonly Dictionary<(Guid Lesson, Guid Student), Summary> _summaries;
 
     private readonly Dictionary<Guid, Scheme> _schemes;
+    private readonly ConcurrentDictionary<Summary, Tally> _tallies = new(ReferenceEqualityComparer.Instance);
 
     private TermSheet(string name, Scheme scheme, IReadOnlyList<OnSheet> roster, IReadOnlyList<Lesson> lessons, Dictionary<Guid, Scheme> schemes, IEnumerable<Summary> summaries)
     {
@@ -26,12 +28,16 @@ internal sealed class TermSheet
 
     public IReadOnlyList<Lesson> Lessons { get; }
 
-    public static async Task<TermSheet> Of(SchoolClass row, SchoolDb db)
+    /// <summary>Reads the settled lessons of a class.</summary>
+    /// <param name="row">The class.</param>
+    /// <param name="db">A context of its owner.</param>
+    /// <param name="student">The only student whose summaries are read; null for everybody.</param>
+    public static async Task<TermSheet> Of(SchoolClass row, SchoolDb db, Guid? student = null)
     {
         var id = row.Id;
         var lessons = await db.Lessons.AsNoTracking().Where(l => l.ClassId == id && l.Stage == LessonStage.Settled)
             .OrderBy(l => l.PlannedStart).ToListAsync();
-        var summaries = await db.Summaries.AsNoTracking().Where(s => s.Lesson!.ClassId == id).ToListAsync();
+        var summaries = await db.Summaries.AsNoTracking().Where(s => s.Lesson!.ClassId == id && (student == null || s.StudentId == student)).ToListAsync();
         // Who left keeps their place as long as a lesson of theirs stands in the term.
         var known = summaries.Select(s => s.StudentId).ToHashSet();
         var now = Rosters.Of(db, id);
@@ -51,6 +57,12 @@ internal sealed class TermSheet
 
     /// <summary>The scheme that a lesson is scored by.</summary>
     public Scheme SchemeOf(Lesson lesson) => _schemes[lesson.Id];
+
+    /// <summary>What a student did in a lesson, counted; null if they have no row of it.</summary>
+    public Tally? TallyOf(Guid lesson, Guid student) => Of(lesson, student) is { } summary ? _tallies.GetOrAdd(summary, Summaries.TallyOf) : null;
+
+    /// <summary>What a student did in all lessons that have a row of theirs.</summary>
+    public IReadOnlyList<Tally> TalliesOf(Guid student) => [.. Lessons.Select(l => TallyOf(l.Id, student)).OfType<Tally>()];
 
     public Summary? Of(Guid lesson, Guid student) => _summaries.GetValueOrDefault((lesson, student));
 

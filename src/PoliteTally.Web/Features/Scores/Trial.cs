@@ -18,7 +18,7 @@ internal static class Trial
         var schemes = term.Lessons.ToDictionary(l => l.Id, l => anew.Contains(l.Id) ? RulesJson.Of(l, inClass, tried).Scheme : null);
         var folded = term.Lessons.Where(l => schemes[l.Id] is { } scheme && !Tally.CountsAlike(term.SchemeOf(l).Attendance, scheme.Attendance))
             .ToDictionary(l => l.Id, l => Folded(l, schemes[l.Id]!, db));
-        return [.. term.Roster.Select(s => s.Name.Id).Select(student =>
+        return [.. term.Roster.Select(s => s.Name.Id).AsParallel().AsOrdered().Select(student =>
         {
             var (lessons, tallies) = (new List<LessonTried>(term.Lessons.Count), new List<Tally>(term.Lessons.Count));
             foreach (var lesson in term.Lessons)
@@ -28,7 +28,7 @@ internal static class Trial
                     continue;
                 }
 
-                var tally = folded.TryGetValue(lesson.Id, out var fresh) ? fresh.GetValueOrDefault(student) : Summaries.TallyOf(summary);
+                var tally = folded.TryGetValue(lesson.Id, out var fresh) ? fresh.GetValueOrDefault(student) : term.TallyOf(lesson.Id, student);
                 if (tally is not null)
                 {
                     tallies.Add(tally);
