@@ -47,7 +47,7 @@ internal static class Scoring
             () =>
             {
                 using var db = file.Open(owner);
-                var term = TermSheet.Of(inClass, db).GetAwaiter().GetResult();
+                var term = TermSheet.Of(inClass, db, figuresOnly: true).GetAwaiter().GetResult();
                 BeforeAfter.Of(Trial.Of(term, inClass, tried, [.. term.Lessons.Select(l => l.Id)], db), Scheme.Default, tried);
             },
             times: 7);

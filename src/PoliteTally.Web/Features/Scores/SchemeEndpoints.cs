@@ -26,7 +26,7 @@ internal static class SchemeEndpoints
                 return wrong;
             }
 
-            var term = await TermSheet.Of(own.Row, db);
+            var term = await TermSheet.Of(own.Row, db, figuresOnly: true);
             var rules = RulesJson.Of(own.Row);
             return TypedResults.Ok(SchemeCompared.Of(
                 BeforeAfter.Of(Trial.Of(term, own.Row, sent.Scheme, sent.Lessons.ToHashSet(), db), rules.Scheme, sent.Scheme), term, rules with { Scheme = sent.Scheme }));

@@ -32,12 +32,16 @@ internal sealed class TermSheet
     /// <param name="row">The class.</param>
     /// <param name="db">A context of its owner.</param>
     /// <param name="student">The only student whose summaries are read; null for everybody.</param>
-    public static async Task<TermSheet> Of(SchoolClass row, SchoolDb db, Guid? student = null)
+    /// <param name="figuresOnly">Whether what stands beside the figures, the notes and the ribbons, is left where it is: that is most of the reading.</param>
+    public static async Task<TermSheet> Of(SchoolClass row, SchoolDb db, Guid? student = null, bool figuresOnly = false)
     {
         var id = row.Id;
         var lessons = await db.Lessons.AsNoTracking().Where(l => l.ClassId == id && l.Stage == LessonStage.Settled)
             .OrderBy(l => l.PlannedStart).ToListAsync();
-        var summaries = await db.Summaries.AsNoTracking().Where(s => s.Lesson!.ClassId == id && (student == null || s.StudentId == student)).ToListAsync();
+        var rows = db.Summaries.AsNoTracking().Where(s => s.Lesson!.ClassId == id && (student == null || s.StudentId == student));
+        var summaries = await (figuresOnly
+            ? rows.Select(s => new Summary { LessonId = s.LessonId, StudentId = s.StudentId, Score = s.Score, Tally = s.Tally, Notes = "", Ribbon = "" })
+            : rows).ToListAsync();
         // Who left keeps their place as long as a lesson of theirs stands in the term.
         var known = summaries.Select(s => s.StudentId).ToHashSet();
         var now = Rosters.Of(db, id);
