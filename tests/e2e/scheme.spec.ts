@@ -77,7 +77,7 @@ test('a scheme goes into a file and comes back, and another file is refused with
   await opened(page)
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'as a file' }).click()])
   const saved = JSON.parse(readFileSync(await download.path(), 'utf8'))
-  expect(saved).toMatchObject({ kind: 'polite-tally-scheme', version: 1, scheme: { weights: { chat: 2, rubric: 1 } } })
+  expect(saved).toMatchObject({ format: 'polite-tally-scheme', version: 1, scheme: { weights: { chat: 2, rubric: 1 } } })
   const give = (name: string, content: unknown) =>
     page.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(typeof content === 'string' ? content : JSON.stringify(content)) })
 

@@ -1,13 +1,13 @@
 import type { Rules } from '../ground-rules/rules'
 
-/** The kind of file a scheme is kept in, and the newest version of that kind that this program reads; the schema stands in docs/formats.md. */
-const kind = 'polite-tally-scheme'
+/** The kind of file a scheme is kept in, and the newest version of that kind that this program reads; docs/scheme.schema.json describes it. */
+const format = 'polite-tally-scheme'
 const version = 1
 
 type Scheme = Rules['scheme']
 
 /** A scheme as it is written to a file. */
-export const written = (scheme: Scheme) => JSON.stringify({ kind, version, scheme }, null, 2)
+export const written = (scheme: Scheme) => JSON.stringify({ format, version, scheme }, null, 2)
 
 /** Saves a scheme as a file. */
 export function asFile(scheme: Scheme, name: string) {
@@ -29,11 +29,11 @@ export function fromFile(text: string, now: Scheme): Scheme {
   } catch {
     throw new Error('This file is not JSON. Choose one that was saved here as a scheme.')
   }
-  const file = read as { kind?: unknown; version?: unknown; scheme?: unknown }
+  const file = read as { format?: unknown; version?: unknown; scheme?: unknown }
   if (
     typeof file !== 'object' ||
     file === null ||
-    file.kind !== kind ||
+    file.format !== format ||
     typeof file.scheme !== 'object' ||
     !file.scheme
   )
