@@ -12,8 +12,12 @@ public static class SafeCsv
     public static byte[] Write(IReadOnlyList<string> headings, IEnumerable<IReadOnlyList<string>> rows)
     {
         using var text = new StringWriter();
-        // A leading apostrophe is what spreadsheets take as "this is text".
-        var configuration = new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" };
+        // A leading apostrophe is what spreadsheets take as "this is text". Some of them cut at semicolons or tabs: a cell that holds one is quoted, so that its second half begins no cell.
+        var configuration = new CsvConfiguration(CultureInfo.InvariantCulture)
+        {
+            NewLine = "\r\n",
+            ShouldQuote = cell => ConfigurationFunctions.ShouldQuote(cell) || cell.Field?.IndexOfAny([';', '\t', '|']) >= 0,
+        };
         using (var csv = new CsvWriter(text, configuration))
         {
             foreach (var row in rows.Prepend(headings))

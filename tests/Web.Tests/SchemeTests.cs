@@ -192,6 +192,21 @@ public sealed class SchemeTests(AppUnderTest app) : IClassFixture<AppUnderTest>
     }
 
     [Fact]
+    public async Task The_grade_book_says_what_the_sheet_says()
+    {
+        var (room, lessons) = await Term();
+        await Store(room, (await Scheme(room)).Scheme with { Bands = [new(0, "finding a way in"), new(90, "carrying the lesson")], Places = 1 }, 1, lessons);
+        await (room with { Lesson = lessons[1] }).Tap(new ScoreCorrected(room.Students["Eino"], CorrectionKind.ScoreSet, null, 80, "as agreed"));
+        await Scores(room);
+        var csv = await room.Teacher.Http.GetStringAsync($"/api/classes/{room.Class}/gradebook.csv");
+        csv.ShouldContain("S1,Quillfeather,Juno,95.8,carrying the lesson,95.8,95.8,95.8,\r\n");
+        csv.ShouldContain("S2,Rautio,Eino,62.8,finding a way in,54.2,80.0,54.2,lesson 2: the score set to 80 by hand: as agreed\r\n");
+        using var book = DocumentFormat.OpenXml.Packaging.SpreadsheetDocument.Open(
+            new MemoryStream(await room.Teacher.Http.GetByteArrayAsync($"/api/classes/{room.Class}/gradebook.xlsx")), isEditable: false);
+        book.WorkbookPart!.WorksheetParts.Single().Worksheet!.InnerText.ShouldContain("carrying the lesson");
+    }
+
+    [Fact]
     public async Task A_rubric_counts_when_it_weighs_something_and_was_marked()
     {
         var (room, lessons) = await Term();

@@ -45,7 +45,7 @@ internal static class ReportEndpoints
         {
             var term = await TermSheet.Of(own.Row, db);
             var zone = await LessonEndpoints.ZoneOf(db, owner);
-            return TypedResults.File(Csv(Of(id, term), term, zone), "text/csv; charset=utf-8", $"{FileNameOf(term.Name)}-report.csv");
+            return TypedResults.File(Csv(Of(id, term), term, zone), "text/csv; charset=utf-8", $"{SavedAs.PartOf(term.Name)}-report.csv");
         }).WithName("GetClassReportCsv");
     }
 
@@ -108,7 +108,4 @@ internal static class ReportEndpoints
 
         static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
     }
-
-    private static string FileNameOf(string name) =>
-        string.Join('-', NameFolding.Tokens(name)) is { Length: > 0 } safe ? safe : "class";
 }

@@ -6,6 +6,7 @@ using PoliteTally.Core.Names;
 using PoliteTally.Core.Scoring;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Lessons;
 using PoliteTally.Web.Features.Live;
 using PoliteTally.Web.Requests;
 
@@ -67,6 +68,15 @@ internal static class ScoreEndpoints
             return TypedResults.Ok(new ScoreSheet(
                 id, term.Name, term.Scheme.Places, term.Scheme.Bands, [.. term.Lessons.Select(ColumnOf)], [.. term.Roster.Select(s => RowOf(s, term))]));
         }).WithName("GetScores");
+
+        api.MapGet("/classes/{id:guid}/gradebook.csv", async (Guid id, OwnClass own, SchoolDb db, Owner owner) => TypedResults.File(
+            new GradeBook(await TermSheet.Of(own.Row, db), await LessonEndpoints.ZoneOf(db, owner)).Csv(), "text/csv; charset=utf-8", $"{SavedAs.PartOf(own.Row.Name)}-scores.csv"))
+            .WithName("SaveGradeBook");
+
+        api.MapGet("/classes/{id:guid}/gradebook.xlsx", async (Guid id, OwnClass own, SchoolDb db, Owner owner) => TypedResults.File(
+            new GradeBook(await TermSheet.Of(own.Row, db), await LessonEndpoints.ZoneOf(db, owner)).Workbook(),
+            "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", $"{SavedAs.PartOf(own.Row.Name)}-scores.xlsx"))
+            .WithName("SaveGradeBookAsWorkbook").RequireRateLimiting(Limits.Files);
 
         api.MapGet("/classes/{id:guid}/scores/{student:guid}", async Task<Results<Ok<TermExplanation>, NotFound>> (
             OwnClass own, Guid student, SchoolDb db) =>

@@ -72,6 +72,11 @@ const why = (student: string, lesson?: string) =>
               <option v-for="b in sheet.bands" :key="b.from">{{ b.name }}</option>
             </select></label
           >
+          <span class="ml-auto flex gap-4">
+            take as
+            <a class="quiet" :href="`/api/classes/${id}/gradebook.csv`" download>CSV</a>
+            <a class="quiet" :href="`/api/classes/${id}/gradebook.xlsx`" download>workbook</a>
+          </span>
           <label v-if="looked" class="flex items-baseline gap-1"
             ><input v-model="look" type="checkbox" /> only the {{ looked }} that need a look</label
           >
