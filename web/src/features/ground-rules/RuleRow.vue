@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import RuleLine from './RuleLine.vue'
-import { shownValue, storedValue, type RuleField, type Rules } from './rules'
+import { shownValue, writeInto, type RuleField, type Rules } from './rules'
 
 /** One rule: its value, what it comes to in an example, and the way back to where it came from. */
 const rules = defineModel<Rules>({ required: true })
@@ -11,14 +11,6 @@ const defaultWords = computed(() => {
   const value = shownValue(props.field, props.defaults)
   return props.field.choices?.find((c) => c.value === value)?.label ?? `${value} ${props.field.unit}`
 })
-
-function write(event: Event) {
-  const { field } = props
-  const input = event.target as HTMLInputElement | HTMLSelectElement
-  if (field.choices) field.set(rules.value, field.choices[(input as HTMLSelectElement).selectedIndex]!.value)
-  else if (input.value !== '' && Number.isFinite(Number(input.value)))
-    field.set(rules.value, storedValue(field, Number(input.value)))
-}
 </script>
 
 <template>
@@ -32,7 +24,7 @@ function write(event: Event) {
         :id="`rule-${field.rule}`"
         class="field"
         :value="String(field.get(rules))"
-        @change="write"
+        @change="writeInto(rules, field, $event)"
       >
         <option v-for="choice in field.choices" :key="String(choice.value)" :value="String(choice.value)">
           {{ choice.label }}
@@ -46,7 +38,7 @@ function write(event: Event) {
           min="0"
           :step="field.step ?? 1"
           :value="shownValue(field, rules)"
-          @input="write"
+          @input="writeInto(rules, field, $event)"
         />
         <span class="text-ink-soft">{{ field.unit }}</span>
       </template>

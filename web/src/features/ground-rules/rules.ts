@@ -164,6 +164,14 @@ export const shownValue = (field: RuleField, rules: Rules) => {
 export const storedValue = (field: RuleField, written: number) =>
   field.unit === 'min' ? written * 60 : field.unit === '%' ? +(written / 100).toFixed(6) : written
 
+/** Takes what was written or chosen in a field; what is no number yet changes nothing. */
+export function writeInto(rules: Rules, field: RuleField, event: Event) {
+  const input = event.target as HTMLInputElement | HTMLSelectElement
+  if (field.choices) field.set(rules, field.choices[(input as HTMLSelectElement).selectedIndex]!.value)
+  else if (input.value !== '' && Number.isFinite(Number(input.value)))
+    field.set(rules, storedValue(field, Number(input.value)))
+}
+
 /** Where the part with this heading stands on the page. */
 export const placeOf = (head: string) => `rules-${head.toLowerCase().replace(/ /g, '-')}`
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { shownValue, storedValue, type RuleField, type Rules } from '../ground-rules/rules'
+import { shownValue, writeInto, type RuleField, type Rules } from '../ground-rules/rules'
 
 /** One setting of a scheme, in a narrow column: its value, what it was, and what it comes to. */
 const rules = defineModel<Rules>({ required: true })
@@ -11,21 +11,19 @@ const was = computed(() => {
   const value = shownValue(props.field, props.before)
   return `was ${props.field.choices?.find((c) => c.value === value)?.label ?? value}`
 })
-
-function write(event: Event) {
-  const { field } = props
-  const input = event.target as HTMLInputElement | HTMLSelectElement
-  if (field.choices) field.set(rules.value, field.choices[(input as HTMLSelectElement).selectedIndex]!.value)
-  else if (input.value !== '' && Number.isFinite(Number(input.value)))
-    field.set(rules.value, storedValue(field, Number(input.value)))
-}
 </script>
 
 <template>
   <div class="border-b border-rule py-1 text-small">
     <p class="flex items-baseline gap-2">
       <label class="flex-1" :for="id">{{ field.label }}</label>
-      <select v-if="field.choices" :id="id" class="field !w-40" :value="String(field.get(rules))" @change="write">
+      <select
+        v-if="field.choices"
+        :id="id"
+        class="field !w-40"
+        :value="String(field.get(rules))"
+        @change="writeInto(rules, field, $event)"
+      >
         <option v-for="choice in field.choices" :key="String(choice.value)" :value="String(choice.value)">
           {{ choice.label }}
         </option>
@@ -38,7 +36,7 @@ function write(event: Event) {
           min="0"
           :step="field.step ?? 1"
           :value="shownValue(field, rules)"
-          @input="write"
+          @input="writeInto(rules, field, $event)"
         />
         <span class="w-16 text-ink-soft">{{ field.unit }}</span>
       </template>
