@@ -3748,6 +3748,8 @@ export interface components {
             score: null | number;
             status: components["schemas"]["AttendanceStatus"];
             notes: string;
+            /** Format: int32 */
+            minutes: number;
             restsOnLittle: boolean;
             corrected: null | string;
         };
@@ -3760,6 +3762,7 @@ export interface components {
             plannedStart: components["schemas"]["Instant"];
             /** Format: int32 */
             version: null | number;
+            dropIn: boolean;
         };
         ScoredRow: {
             /** Format: uuid */

@@ -20,7 +20,8 @@ public sealed record ScoreSheet(
 
 /// <summary>A settled lesson of the sheet.</summary>
 /// <param name="Version">The version of the scheme that it is scored by; null if that was never changed.</param>
-public sealed record ScoredColumn(Guid Id, int Number, string Title, Instant PlannedStart, int? Version);
+/// <param name="DropIn">Whether nobody had to come: then the time somebody was there says more than a score.</param>
+public sealed record ScoredColumn(Guid Id, int Number, string Title, Instant PlannedStart, int? Version, bool DropIn);
 
 /// <summary>A student of the sheet, a cell a lesson in the order of the lessons.</summary>
 /// <param name="Term">The score over the term, as shown; null with fewer lessons than a term needs.</param>
@@ -30,9 +31,10 @@ public sealed record ScoredRow(
     Guid Id, string Called, string Rest, string Tags, decimal? Term, string? Band, IReadOnlyList<string> NeedsLook, IReadOnlyList<ScoredCell?> Cells);
 
 /// <summary>A score as shown, or the status by which there is none.</summary>
+/// <param name="Minutes">How long the student was there, in whole minutes.</param>
 /// <param name="RestsOnLittle">Whether it rests on less than half of the scheme.</param>
 /// <param name="Corrected">What was put right by hand, with who did; null if nothing was.</param>
-public sealed record ScoredCell(decimal? Score, AttendanceStatus Status, string Notes, bool RestsOnLittle, string? Corrected);
+public sealed record ScoredCell(decimal? Score, AttendanceStatus Status, string Notes, int Minutes, bool RestsOnLittle, string? Corrected);
 
 /// <summary>Why a score is what it is.</summary>
 /// <param name="Sentence">It in one plain sentence.</param>
@@ -114,7 +116,7 @@ internal static class ScoreEndpoints
         }).WithName("ExplainScore");
     }
 
-    internal static ScoredColumn ColumnOf(Lesson lesson) => new(lesson.Id, lesson.Number, lesson.Title, lesson.PlannedStart, lesson.ScoredBy);
+    internal static ScoredColumn ColumnOf(Lesson lesson) => new(lesson.Id, lesson.Number, lesson.Title, lesson.PlannedStart, lesson.ScoredBy, lesson.DropIn);
 
     private static ScoredRow RowOf(OnSheet student, TermSheet term)
     {
@@ -136,7 +138,7 @@ internal static class ScoreEndpoints
     private static string? BandOf(Figure? figure, Scheme scheme) => figure is null ? null : scheme.BandOf(figure.Value)?.Name;
 
     private static ScoredCell CellOf(Summary summary, Tally did, Scheme scheme) => new(
-        summary.Score is { } score ? scheme.Shown(score) : null, summary.Status, summary.Notes,
+        summary.Score is { } score ? scheme.Shown(score) : null, summary.Status, summary.Notes, (int)Math.Round(summary.PresentSeconds / 60m, MidpointRounding.AwayFromZero),
         summary is { Score: not null, Status: not AttendanceStatus.Absent } && summary.RestsOn * 2 < summary.Whole,
         did.Corrections.Count == 0 ? null : string.Join("; ", did.Corrections.Select(c => $"{c.Said} ({c.By})")));
 

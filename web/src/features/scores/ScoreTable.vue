@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { useTemplateRef } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 import type { Schemas } from '../../api/client'
 import { shortDay } from '../../ui/format'
 import ScoreTrend from './ScoreTrend.vue'
-import type { Row } from './sheet'
+import { hoursOf, type Row } from './sheet'
 
 /** Students by lessons. Arrows go from number to number, Enter opens one, Escape puts it away. */
 const props = defineProps<{
@@ -13,6 +13,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ why: [student: string, lesson?: string]; close: [] }>()
 const table = useTemplateRef<HTMLTableElement>('table')
+/** Of a class that nobody has to come to, the time somebody was there is what there is to tell. */
+const hours = computed(() => props.sheet.lessons.every((l) => l.dropIn))
 const isOpen = (student: string, lesson?: string) => props.open.student === student && props.open.lesson === lesson
 const words: Record<string, string> = {
   present: 'no score',
@@ -58,15 +60,15 @@ const spoken = (row: Row, i: number) => {
       <thead>
         <tr>
           <th>Student</th>
-          <th class="term">Term</th>
-          <th v-if="sheet.bands.length" class="band">Band</th>
-          <th class="trend"><span class="sr-only">How it went</span></th>
+          <th class="term">{{ hours ? 'Hours' : 'Term' }}</th>
+          <th v-if="sheet.bands.length && !hours" class="band">Band</th>
+          <th v-if="!hours" class="trend"><span class="sr-only">How it went</span></th>
           <th v-for="lesson in sheet.lessons" :key="lesson.id" class="num" :title="lesson.title">
             <span class="block">{{ lesson.number }}</span><span class="day text-ink-soft">{{
               shortDay(lesson.plannedStart)
             }}</span>
           </th>
-          <th class="look">Needs a look</th>
+          <th v-if="!hours" class="look">Needs a look</th>
         </tr>
       </thead>
       <tbody>
@@ -81,11 +83,13 @@ const spoken = (row: Row, i: number) => {
               :aria-label="`Why ${student.term ?? 'no score'} over the term, ${student.called} ${student.rest}?`"
               @click="emit('why', student.id)"
             >
-              {{ student.term?.toFixed(sheet.places) ?? '–' }}
+              {{ hours ? hoursOf(student) : (student.term?.toFixed(sheet.places) ?? '–') }}
             </button>
           </td>
-          <td v-if="sheet.bands.length" class="band text-small text-ink-soft">{{ student.band }}</td>
-          <td class="trend text-ink-soft"><ScoreTrend :scores="student.cells.map((c) => c?.score ?? null)" /></td>
+          <td v-if="sheet.bands.length && !hours" class="band text-small text-ink-soft">{{ student.band }}</td>
+          <td v-if="!hours" class="trend text-ink-soft">
+            <ScoreTrend :scores="student.cells.map((c) => c?.score ?? null)" />
+          </td>
           <td v-for="(cell, i) in student.cells" :key="i" class="num">
             <button
               v-if="cell"
@@ -96,16 +100,16 @@ const spoken = (row: Row, i: number) => {
               :title="spoken(student, i)"
               @click="emit('why', student.id, sheet.lessons[i]!.id)"
             >
-              {{ cell.score?.toFixed(sheet.places) ?? words[cell.status]
+              {{ hours ? `${cell.minutes} min` : (cell.score?.toFixed(sheet.places) ?? words[cell.status])
               }}<sup v-if="cell.status === 'absent' || cell.status === 'late'" :data-status="cell.status[0]" />
             </button>
           </td>
-          <td class="look text-small text-ink-soft">{{ student.needsLook.join('; ') }}</td>
+          <td v-if="!hours" class="look text-small text-ink-soft">{{ student.needsLook.join('; ') }}</td>
         </tr>
       </tbody>
     </table>
   </div>
-  <p class="mt-2 text-small text-ink-soft">
+  <p v-if="!hours" class="mt-2 text-small text-ink-soft">
     <sup>l</sup> came late, <sup>a</sup> absent without excuse, <i class="cell little !min-w-0">thin</i> rests on less
     than half of the scheme, <span class="cell byHand !min-w-0">underlined</span> put right by hand
   </p>

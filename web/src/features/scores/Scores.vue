@@ -47,7 +47,11 @@ const why = (student: string, lesson?: string) =>
       <section class="min-w-0">
         <h1 class="text-head font-bold">Scores, {{ count(sheet.lessons.length, 'settled lesson') }}</h1>
         <p class="text-ink-soft">
-          From 0 to 100, of what each student had a chance to do. Press any number for the reason.
+          {{
+            sheet.lessons.every((l) => l.dropIn)
+              ? 'How long each was there, for nobody has to come. Press any number for what was noted.'
+              : 'From 0 to 100, of what each student had a chance to do. Press any number for the reason.'
+          }}
         </p>
         <p class="no-print mt-2 flex flex-wrap items-baseline gap-x-5 gap-y-1 text-small">
           <label

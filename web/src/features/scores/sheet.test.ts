@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { ref } from 'vue'
-import { tagsOf, trendOf, useSheet, type Row } from './sheet'
+import { hoursOf, tagsOf, trendOf, useSheet, type Row } from './sheet'
 
 const row = (called: string, scores: (number | null)[], more: Partial<Row> = {}): Row => ({
   id: called,
@@ -10,7 +10,14 @@ const row = (called: string, scores: (number | null)[], more: Partial<Row> = {})
   term: null,
   band: null,
   needsLook: [],
-  cells: scores.map((score) => ({ score, status: 'present', notes: '', restsOnLittle: false, corrected: null })),
+  cells: scores.map((score) => ({
+    score,
+    status: 'present',
+    notes: '',
+    minutes: score ?? 0,
+    restsOnLittle: false,
+    corrected: null,
+  })),
   ...more,
 })
 
@@ -20,6 +27,13 @@ test.each([
   [[90, 90, 60, 60, 60], -30],
   [[50, null, 80, 80, 80], 30],
 ])('the trend of %j is %s', (scores, trend) => expect(trendOf(row('Juno', scores))).toBe(trend))
+
+test.each([
+  [[45, 30], '1 h 15 min'],
+  [[60, 60], '2 h'],
+  [[20], '20 min'],
+  [[], '0 min'],
+])('minutes %j are %s', (minutes, hours) => expect(hoursOf(row('Juno', minutes))).toBe(hours))
 
 test('tags are told apart and each stands once', () =>
   expect(tagsOf([row('Juno', [], { tags: 'Nort; extra time' }), row('Eino', [], { tags: 'Nort' })])).toEqual([

@@ -12,6 +12,13 @@ export function trendOf(row: Row): number | null {
   return mean(scores.slice(-3)) - mean(scores.slice(0, -3))
 }
 
+/** How long somebody was there in all lessons: "3 h 20 min". */
+export function hoursOf(row: Row) {
+  const all = row.cells.reduce((sum, c) => sum + (c?.minutes ?? 0), 0)
+  const [hours, minutes] = [Math.floor(all / 60), all % 60]
+  return [hours ? `${hours} h` : '', minutes || !hours ? `${minutes} min` : ''].filter(Boolean).join(' ')
+}
+
 /** The tags of students, each once. */
 export const tagsOf = (rows: readonly Row[]) =>
   [...new Set(rows.flatMap((r) => r.tags.split(';').map((t) => t.trim())).filter(Boolean))].sort()
