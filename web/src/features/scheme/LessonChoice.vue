@@ -23,6 +23,7 @@ const pick = (id: string, on: boolean) =>
       <label v-for="l in lessons" :key="l.id" class="flex gap-2">
         <input
           type="checkbox"
+          class="size-6"
           :checked="chosen.includes(l.id)"
           @change="pick(l.id, ($event.target as HTMLInputElement).checked)"
         />

@@ -82,7 +82,7 @@ const why = (student: string, lesson?: string) =>
             <a class="quiet" :href="`/api/classes/${id}/gradebook.xlsx`" download>workbook</a>
           </span>
           <label v-if="looked" class="flex items-baseline gap-1"
-            ><input v-model="look" type="checkbox" /> only the {{ looked }} that need a look</label
+            ><input v-model="look" type="checkbox" class="size-6" /> only the {{ looked }} that need a look</label
           >
         </p>
         <ScoreTable :sheet="sheet" :rows="rows" :open="open" @why="why" @close="close" />
