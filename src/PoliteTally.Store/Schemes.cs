@@ -27,6 +27,8 @@ public static class Schemes
         if (newest is null)
         {
             Add(db, inClass, 1, RulesJson.Of(inClass).Scheme, inClass.MadeAt, "", "as the class began");
+            // So that whoever asks next finds it.
+            db.SaveChanges();
         }
 
         return newest ?? 1;

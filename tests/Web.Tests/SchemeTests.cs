@@ -127,6 +127,14 @@ public sealed class SchemeTests(AppUnderTest app) : IClassFixture<AppUnderTest>
     }
 
     [Fact]
+    public async Task A_class_without_a_settled_lesson_takes_a_scheme_too()
+    {
+        var room = await (await app.SignedIn()).Teach();
+        var stored = await Store(room, WithoutSpeaking((await Scheme(room)).Scheme), 1, None);
+        stored.View.Versions.Select(v => v.Number).ShouldBe([2, 1]);
+    }
+
+    [Fact]
     public async Task Two_windows_do_not_write_over_each_other()
     {
         var (room, _) = await Term();

@@ -57,7 +57,6 @@ internal static class RuleEndpoints
 
             await using var transaction = await db.Database.BeginTransactionAsync();
             var before = Schemes.Newest(db, found);
-            await db.SaveChangesAsync();
             var version = Schemes.Change(
                 db, found, sent.Rules.Scheme, http.User.Identity?.Name ?? "", sent.Why.Trim() is { Length: > 0 } why ? why : "changed among the ground rules", clock.GetCurrentInstant());
             found.Rules = RulesJson.Difference(ClassRules.Default, sent.Rules);
