@@ -65,7 +65,7 @@ public static class SheetFile
         new() { InlineString = new InlineString(new Text(Clean(text)) { Space = SpaceProcessingModeValues.Preserve }), DataType = CellValues.InlineString, StyleIndex = style };
 
     // What XML cannot hold.
-    private static string Clean(string text) => new([.. text.Where(System.Xml.XmlConvert.IsXmlChar)]);
+    private static string Clean(string text) => string.Concat(text.EnumerateRunes().Where(r => !r.IsBmp || System.Xml.XmlConvert.IsXmlChar((char)r.Value)));
 
     // At most 31 characters, and none that a name of a sheet may not have.
     private static string SheetName(string name)
