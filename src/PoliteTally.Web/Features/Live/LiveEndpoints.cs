@@ -39,7 +39,7 @@ internal static class LiveEndpoints
         }).WithName("GetChat");
 
         api.MapPost("/lessons/{id:guid}/entries", async Task<Results<Ok<WriteResult>, NotFound, ProblemHttpResult>> (
-            Guid id, EntriesSent sent, LedgerWriter ledger, SchoolDb db, Owner owner, HttpContext http) =>
+            Guid id, EntriesSent sent, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, HttpContext http) =>
         {
             if (WrongBatch(sent) is { } wrong)
             {
@@ -50,7 +50,7 @@ internal static class LiveEndpoints
             var result = await ledger.Append(
                 owner.Id, id, Source.Tapped, by, [.. sent.Entries.Select(e => new NewEntry(e.Id, e.HappenedAt, e.Act, e.Together))]);
             // What was said of scores of a settled lesson shows at once.
-            if (sent.Entries.Any(e => e.Act is Struck or { IsOfScores: true }))
+            if (sent.Entries.Any(e => e.Act is Struck or { IsOfScores: true }) && await openLessons.Find(owner.Id, id) is { Lesson.ReckonAgain: true })
             {
                 await Summaries.RenewDue(db, id);
             }
