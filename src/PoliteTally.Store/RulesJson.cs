@@ -15,17 +15,19 @@ public static class RulesJson
     private static readonly JsonSerializerOptions Options = ActJson.Configure(new JsonSerializerOptions());
 
     /// <summary>The ground rules of a class.</summary>
-    public static ClassRules Of(SchoolClass inClass) => Patched(ClassRules.Default, inClass.Rules);
+    /// <param name="inClass">The class.</param>
+    /// <param name="scheme">An older version of its scheme; null for the one it has.</param>
+    public static ClassRules Of(SchoolClass inClass, Scheme? scheme = null)
+    {
+        var rules = Patched(ClassRules.Default, inClass.Rules);
+        return scheme is null ? rules : rules with { Scheme = scheme };
+    }
 
     /// <summary>The ground rules of a lesson of a class.</summary>
     /// <param name="lesson">The lesson.</param>
     /// <param name="inClass">Its class.</param>
     /// <param name="scheme">The scheme that it is scored by; null if it is that of its class.</param>
-    public static ClassRules Of(Lesson lesson, SchoolClass inClass, Scheme? scheme = null)
-    {
-        var rules = Of(inClass);
-        return Patched(scheme is null ? rules : rules with { Scheme = scheme }, lesson.Rules);
-    }
+    public static ClassRules Of(Lesson lesson, SchoolClass inClass, Scheme? scheme = null) => Patched(Of(inClass, scheme), lesson.Rules);
 
     /// <summary>A scheme as a version keeps it.</summary>
     public static string Written(Scheme scheme) => JsonSerializer.Serialize(scheme, Options);

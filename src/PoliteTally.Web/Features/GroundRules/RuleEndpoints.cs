@@ -86,7 +86,7 @@ internal static class RuleEndpoints
             }
 
             var scheme = Schemes.Of(db, found);
-            found.Rules = RulesJson.Difference(OfClass(found, scheme), sent.Rules);
+            found.Rules = RulesJson.Difference(RulesJson.Of(found.Class!, scheme), sent.Rules);
             var (lessons, scores) = await Summaries.Renew(db, lesson => lesson.Id == id);
             openLessons.Forget(lesson => lesson.Id == id);
             return TypedResults.Ok(new RulesStored(ViewOf(found, scheme), lessons, scores, null));
@@ -101,18 +101,11 @@ internal static class RuleEndpoints
             await db.Lessons.CountAsync(l => l.ClassId == found.Id && l.Stage == LessonStage.Settled));
     }
 
-    // What a lesson follows where it changes nothing itself; once it is settled, with the scheme it was settled with.
-    private static ClassRules OfClass(Lesson lesson, Scheme? scheme)
-    {
-        var rules = RulesJson.Of(lesson.Class!);
-        return scheme is null ? rules : rules with { Scheme = scheme };
-    }
-
     private static RulesView ViewOf(Lesson found, Scheme? scheme)
     {
         var rules = RulesJson.Of(found, found.Class!, scheme);
         return new RulesView(
-            found.Title, rules, OfClass(found, scheme), RuleExamples.Of(rules), MarkdownText.Render(rules.Rubric),
+            found.Title, rules, RulesJson.Of(found.Class!, scheme), RuleExamples.Of(rules), MarkdownText.Render(rules.Rubric),
             found.Stage == LessonStage.Settled ? 1 : 0);
     }
 
