@@ -36,6 +36,9 @@ public sealed record ClassRules
     /// <summary>Whether students see on their page what has been noted of themselves today. Off.</summary>
     public bool PageShowsStrokes { get; init; }
 
+    /// <summary>Whether students who came with their pass read their own scores on the student page, and may say what is wrong in them. Off.</summary>
+    public bool PageShowsScores { get; init; }
+
     /// <summary>Whether students may give a signal of the class on their page at any time, not only in a signal round. Off.</summary>
     public bool SignalsAnyTime { get; init; }
 

@@ -60,6 +60,7 @@ public static class RuleExamples
             new("marksShare", $"All four quiz questions answered, two of them right: {Percent(Strands(There() with { Questions = [Asked(1), Asked(1), Asked(0), Asked(0)] }, Strand.Questions))} of questions."),
             new("chatTarget", $"One message that counts: {Percent(Strands(There() with { Chat = [(ChatKind.Question, Guid.Empty)] }, Strand.Chat))} of chat."),
             new("pageByName", rules.PageByName ? "Kensa has lost her slip: she gives her name, and you let her in with one press." : "Kensa has lost her slip: she comes in with a new one, or not at all."),
+            new("pageShowsScores", rules.PageShowsScores ? "Saga reads on her own page why she has 88, and can say that something is wrong." : "Saga asks you for her scores."),
             new("pageShowsStrokes", rules.PageShowsStrokes ? "Saga sees on her own page that she has spoken once and answered two of three." : "Saga sees her own answers and nothing else."),
             new("signalsAnyTime", rules.SignalsAnyTime ? "Çağla shows “not sure” while you explain: it stands on her row for a minute." : "Çağla can show “not sure” when you ask for signals, and else raise a hand."),
             new("studentsHandOn", rules.StudentsHandOn ? "Juno has said what she saw and gives the word to Eino on her page: a full turn for her, and his begins." : "Juno has said what she saw; who is next, you say."),

@@ -28,7 +28,7 @@ public sealed record TermDeeds(int Lessons, int Turns, int Messages, int WeakLin
 {
     /// <summary>Adds up what they did.</summary>
     public static TermDeeds Of(IReadOnlyCollection<Tally> lessons) => new(
-        lessons.Count, lessons.Sum(t => t.FullTurns + t.PartialTurns), lessons.Sum(t => t.ChatQuestions + t.ChatAnswers + t.ChatIdeas),
+        lessons.Count, lessons.Sum(t => t.Turns()), lessons.Sum(t => t.Contributions()),
         lessons.Count(t => t.Dropouts > 0 || t.SpeakingPaused || t.TurnsNotCounted > 0), lessons.Count(t => t.Status == AttendanceStatus.Excused));
 
     /// <summary>Whether the line failed in at least a quarter of the lessons.</summary>

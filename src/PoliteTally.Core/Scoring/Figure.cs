@@ -42,6 +42,9 @@ public sealed record Figure(
     public static Figure Of(string label, Reckoning how, params IReadOnlyList<Figure> parts) =>
         new(label, Apply(how, parts), how, parts, []);
 
+    /// <summary>The entries that it rests on, each as often as it counts.</summary>
+    public IEnumerable<Guid> Leaves() => Entries.Concat(Parts.SelectMany(p => p.Leaves()));
+
     /// <summary>Reckons the figure anew from its leaves.</summary>
     public decimal Recompute() =>
         How == Reckoning.Given ? Value : Apply(How, [.. Parts.Select(p => p with { Value = p.Recompute() })]);

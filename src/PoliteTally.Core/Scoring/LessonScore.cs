@@ -50,6 +50,9 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
     /// <summary>Whether it rests on less than half of the scheme.</summary>
     public bool RestsOnLittle => Total is not null && RestsOn * 2 < Whole;
 
+    /// <summary>The entries that it rests on, each as often as it counts.</summary>
+    public IEnumerable<Guid> Leaves() => Strands.Select(s => s.Value).Append(Total).OfType<Figure>().SelectMany(f => f.Leaves());
+
     /// <summary>
     /// Scores a lesson: <c>100 · Σ w·v / Σ w</c> over strands with a chance, then nods, kept in 0…100. Chance counts: what a
     /// student could not have done is left out and marks nobody down.

@@ -54,5 +54,5 @@ public static class NeedsLook
     }
 
     private static int Deeds(Tally did) =>
-        did.FullTurns + did.PartialTurns + did.Answered + did.ChatQuestions + did.ChatAnswers + did.ChatIdeas + did.SitIns + did.SignalsAnswered + did.Marks.Count;
+        did.Turns() + did.Answered + did.Contributions() + did.SitIns + did.SignalsAnswered + did.Marks.Count;
 }

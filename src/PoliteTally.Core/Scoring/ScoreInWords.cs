@@ -54,7 +54,7 @@ public static class ScoreInWords
         (Strand.Speaking, false) => did.SpeakingPaused ? "could not speak" : did.TurnsNotCounted > 0 ? "called but could not" : "no chance to speak",
         (Strand.Questions, true) => $"answered {(did.Answered == did.Asked ? did.Asked == 1 ? "the question" : $"all {did.Asked} questions" : $"{did.Answered} of {Words.Count(did.Asked, "question")}")}"
             + (did.MarksPossible > 0 ? $" for {Words.Plain(did.MarksGot)} of {Words.Plain(did.MarksPossible)} marks" : ""),
-        (Strand.Chat, true) => did.ChatQuestions + did.ChatAnswers + did.ChatIdeas is > 0 and var wrote ? $"{Counted(wrote, "contribution")} in the chat" : "wrote nothing in the chat though it was open",
+        (Strand.Chat, true) => did.Contributions() is > 0 and var wrote ? $"{Counted(wrote, "contribution")} in the chat" : "wrote nothing in the chat though it was open",
         (Strand.GroupWork, true) => $"worked in a group at {Words.Plain(did.GroupCredits / did.SitIns * 100)} %",
         (Strand.Rubric, true) => strand.Because,
         _ => "",

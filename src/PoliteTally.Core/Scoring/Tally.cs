@@ -99,6 +99,12 @@ public sealed record Tally
     /// <summary>What the teacher put right by hand.</summary>
     public IReadOnlyCollection<Correction> Corrections { get; init; } = [];
 
+    /// <summary>Turns that earned something. A method, for what is kept as JSON are the counts alone.</summary>
+    public int Turns() => FullTurns + PartialTurns;
+
+    /// <summary>Contributions in the chat: questions, answers and ideas.</summary>
+    public int Contributions() => ChatQuestions + ChatAnswers + ChatIdeas;
+
     /// <summary>Counts what a student did.</summary>
     public static Tally Of(Participation did) => new()
     {

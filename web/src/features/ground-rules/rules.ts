@@ -63,6 +63,7 @@ export const groundSections: readonly { head: string; fields: readonly RuleField
     fields: [
       ofClass('pageByName', 'Without a pass', 'choice', yesNo('a name knocks, and you let in', 'nobody comes in')),
       ofClass('pageShowsStrokes', 'One’s own strokes', 'choice', yesNo('are shown', 'are not shown')),
+      ofClass('pageShowsScores', 'One’s own scores', 'choice', yesNo('are shown, with why', 'are not shown')),
       ofClass(
         'signalsAnyTime',
         'Agreed signals',
