@@ -38,6 +38,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     public DbSet<WordOfLesson> WordOfLessons => Set<WordOfLesson>();
     public DbSet<EndedSession> EndedSessions => Set<EndedSession>();
     public DbSet<PageSession> PageSessions => Set<PageSession>();
+    public DbSet<Objection> Objections => Set<Objection>();
 
     private Guid OwnerId => owner.Id;
 
@@ -135,6 +136,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
             entry.Property(e => e.Kind).HasComputedColumnSql("""json_extract("Act", '$.type')""", stored: false);
             entry.HasIndex(e => new { e.LessonId, e.Kind });
         });
+        builder.Entity<Objection>().HasIndex(o => new { o.OwnerId, o.AnsweredAt });
         builder.Entity<Summary>().HasKey(s => new { s.LessonId, s.StudentId });
         builder.Entity<SchemeVersion>().HasKey(v => new { v.ClassId, v.Number });
 
@@ -157,6 +159,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<LessonKey>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<WordOfLesson>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<PageSession>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<Objection>().HasQueryFilter(e => e.OwnerId == OwnerId);
     }
 
     private void StampOwner()

@@ -24,6 +24,7 @@ using PoliteTally.Web.Features.Help;
 using PoliteTally.Web.Features.Keys;
 using PoliteTally.Web.Features.Lessons;
 using PoliteTally.Web.Features.Live;
+using PoliteTally.Web.Features.Objections;
 using PoliteTally.Web.Features.Plans;
 using PoliteTally.Web.Features.Questions;
 using PoliteTally.Web.Features.Register;
@@ -322,6 +323,7 @@ public static class Application
         signedIn.MapFiles();
         signedIn.MapRegisters();
         signedIn.MapScores();
+        signedIn.MapObjections();
         signedIn.MapReports();
         var current = new StaticFileOptions { OnPrepareResponse = prepared => prepared.Context.Response.Headers.CacheControl = "no-cache" };
         app.MapFallbackToFile("/p/{code?}", "page.html", current);

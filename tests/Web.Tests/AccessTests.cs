@@ -3,8 +3,10 @@ using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Questions;
+using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Accounts;
 using PoliteTally.Web.Features.Classes;
 using PoliteTally.Web.Features.Lessons;
@@ -36,14 +38,15 @@ public sealed class AccessTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         .Replace("/classes/{id}", $"/classes/{room.Class}").Replace("/lessons/{id}", $"/lessons/{room.Lesson}")
         .Replace("/terms/{id}", $"/terms/{things.Term}").Replace("/series/{id}", $"/series/{things.Series}")
         .Replace("/shelf/{id}", $"/shelf/{things.Kept}").Replace("/pictures/{id}", $"/pictures/{things.Picture}")
+        .Replace("/objections/{id}", $"/objections/{things.Objection}")
         .Replace("{session}", $"{things.Key}")
         .Replace("/keys/{key}", $"/keys/{things.Key}")
         .Replace("{student}", $"{room.Students["Juno"]}").Replace("{position}", "0");
 
     /// <summary>One of each of the other things that a teacher has.</summary>
-    private sealed record Things(Guid Term, Guid Series, Guid Kept, Guid Picture, Guid Key);
+    private sealed record Things(Guid Term, Guid Series, Guid Kept, Guid Picture, Guid Key, Guid Objection);
 
-    private static async Task<Things> ThingsOf(Classroom room)
+    private async Task<Things> ThingsOf(Classroom room)
     {
         var day = new LocalDate(2027, 1, 11);
         var term = await room.Teacher.Post<TermLine>("/api/terms", new TermSent("Spring", day, day.PlusDays(60), []));
@@ -51,7 +54,17 @@ public sealed class AccessTests(AppUnderTest app) : IClassFixture<AppUnderTest>
             $"/api/classes/{room.Class}/series", new SeriesSent("Tides", [1], 1, new LocalTime(9, 30), 50, day, day.PlusDays(7), false, null, []));
         var kept = await room.Teacher.Post<ShelfLine>("/api/shelf", new ShelfSent(new Question { Id = Guid.NewGuid(), Kind = QuestionKind.ShortText }));
         var picture = await Visitor.Read<PictureKept>(await room.Teacher.Send("/api/pictures", Pictures.Png(8, 8)));
-        return new Things(term.Id, series.Id, kept.Id, picture.Id, (await Meeting.KeyFor(room, feed: true)).Line.Id);
+        return new Things(term.Id, series.Id, kept.Id, picture.Id, (await Meeting.KeyFor(room, feed: true)).Line.Id, await ObjectionIn(room));
+    }
+
+    private async Task<Guid> ObjectionIn(Classroom room)
+    {
+        await using var all = app.File.Open(Guid.Empty);
+        var owner = (await all.Lessons.IgnoreQueryFilters().SingleAsync(l => l.Id == room.Lesson)).OwnerId;
+        await using var db = app.File.Open(owner);
+        var made = db.Objections.Add(new Objection { Id = Guid.NewGuid(), LessonId = room.Lesson, StudentId = room.Students["Juno"], About = "", Text = "I spoke twice", MadeAt = Classroom.Now });
+        await db.SaveChangesAsync();
+        return made.Entity.Id;
     }
 
     private async Task<HttpRequestMessage> Request(string method, string described, string path)

@@ -402,6 +402,57 @@ namespace PoliteTally.Store.Migrations
                     b.ToTable("LessonPlans");
                 });
 
+            modelBuilder.Entity("PoliteTally.Store.Model.Objection", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("About")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Answer")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("AnsweredAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("AnsweredBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("EntryId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("LessonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("MadeAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("LessonId");
+
+                    b.HasIndex("StudentId");
+
+                    b.HasIndex("OwnerId", "AnsweredAt");
+
+                    b.ToTable("Objections");
+                });
+
             modelBuilder.Entity("PoliteTally.Store.Model.PageSession", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1018,6 +1069,25 @@ namespace PoliteTally.Store.Migrations
                         .HasForeignKey("PoliteTally.Store.Model.LessonPlan", "LessonId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.Objection", b =>
+                {
+                    b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
+                        .WithMany()
+                        .HasForeignKey("LessonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PoliteTally.Store.Model.Student", "Student")
+                        .WithMany()
+                        .HasForeignKey("StudentId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Lesson");
+
+                    b.Navigation("Student");
                 });
 
             modelBuilder.Entity("PoliteTally.Store.Model.PageSession", b =>

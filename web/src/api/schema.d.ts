@@ -180,6 +180,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/page/{code}/scores": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetPageScores"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/page/{code}/scores/{lesson}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetPageNoted"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/page/{code}/scores/{lesson}/objections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ObjectOnPage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/page/{code}/pictures/{picture}": {
         parameters: {
             query?: never;
@@ -1428,6 +1476,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/objections/{id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["AnswerObjection"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/objections/{id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["TakeBackAnswer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/report": {
         parameters: {
             query?: never;
@@ -2348,6 +2428,7 @@ export interface components {
             readyJoinsLine?: boolean;
             pageByName?: boolean;
             pageShowsStrokes?: boolean;
+            pageShowsScores?: boolean;
             signalsAnyTime?: boolean;
             studentsHandOn?: boolean;
             /** Format: double */
@@ -2455,6 +2536,7 @@ export interface components {
             confirmed: number;
             notReady: components["schemas"]["NotReady"][];
             wordsNotSent: components["schemas"]["WordNotSent"][];
+            objections: components["schemas"]["ObjectionLine"][];
             coming: components["schemas"]["LessonLine"][];
             classes: components["schemas"]["DeskClass"][];
         };
@@ -2531,6 +2613,7 @@ export interface components {
             wouldChange: components["schemas"]["WouldChange"][];
             corrections: components["schemas"]["Correction"][];
             criteria: components["schemas"]["JudgedCriterion"][];
+            objections: components["schemas"]["ObjectionLine"][];
         };
         FeedAnswer: {
             /** Format: int32 */
@@ -3034,6 +3117,25 @@ export interface components {
             missing: number;
             first: string;
         };
+        ObjectionAnswer: {
+            text: string;
+        };
+        ObjectionLine: {
+            /** Format: uuid */
+            id: string;
+            lesson: components["schemas"]["LessonLine"];
+            /** Format: uuid */
+            student: string;
+            called: string;
+            /** Format: uuid */
+            entry: null | string;
+            about: string;
+            text: string;
+            madeAt: components["schemas"]["Instant"];
+            answer: string;
+            answeredBy: string;
+            answeredAt: null | components["schemas"]["Instant"];
+        };
         OnlineSeen: {
             status: components["schemas"]["OnlineStatus"];
             at: components["schemas"]["Instant"];
@@ -3127,6 +3229,27 @@ export interface components {
             kind: components["schemas"]["ChatKind"];
             text: string;
         };
+        PageNoted: {
+            /** Format: uuid */
+            id: string;
+            at: components["schemas"]["Instant"];
+            text: string;
+        };
+        PageObjected: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            entry: null | string;
+            text: string;
+        };
+        PageObjection: {
+            /** Format: uuid */
+            id: string;
+            about: string;
+            text: string;
+            madeAt: components["schemas"]["Instant"];
+            answer: string;
+        };
         PageOption: {
             /** Format: uuid */
             id: string;
@@ -3146,6 +3269,7 @@ export interface components {
             questions: components["schemas"]["PageQuestion"][];
             wrote: components["schemas"]["PageWrote"][];
             strokes: null | components["schemas"]["PageStrokes"];
+            seesScores: boolean;
         };
         PageQuestion: {
             /** Format: uuid */
@@ -3174,6 +3298,33 @@ export interface components {
             rightWords: null | string;
             /** Format: double */
             marks: null | number;
+        };
+        PageScore: {
+            /** Format: uuid */
+            lesson: string;
+            /** Format: int32 */
+            number: number;
+            title: string;
+            plannedStart: components["schemas"]["Instant"];
+            /** Format: double */
+            score: null | number;
+            /** Format: int32 */
+            minutes: null | number;
+            parts: components["schemas"]["ToldPart"][];
+            objections: components["schemas"]["PageObjection"][];
+        };
+        PageScores: {
+            className: string;
+            /** Format: int32 */
+            places: number;
+            /** Format: double */
+            term: null | number;
+            band: null | string;
+            /** Format: int32 */
+            scored: number;
+            /** Format: int32 */
+            needed: number;
+            lessons: components["schemas"]["PageScore"][];
         };
         /** @enum {unknown} */
         PageStanding: "waiting" | "turnedAway" | "in";
@@ -4046,6 +4197,12 @@ export interface components {
             counts: components["schemas"]["Telling"];
             others: components["schemas"]["Telling"][];
         };
+        ToldPart: {
+            strand: null | components["schemas"]["Strand"];
+            /** Format: double */
+            share: null | number;
+            said: string;
+        };
         ToldTwice: {
             once: components["schemas"]["ToldAct"][];
             near: components["schemas"]["ToldAct"][];
@@ -4429,6 +4586,92 @@ export interface operations {
         responses: {
             /** @description No Content */
             204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetPageScores: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageScores"];
+                };
+            };
+        };
+    };
+    GetPageNoted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                lesson: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageNoted"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ObjectOnPage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                lesson: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageObjected"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageScores"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7198,6 +7441,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Explanation"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    AnswerObjection: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ObjectionAnswer"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ObjectionLine"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    TakeBackAnswer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ObjectionLine"];
                 };
             };
             /** @description Not Found */

@@ -3,6 +3,7 @@ using NodaTime;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Lessons;
+using PoliteTally.Web.Features.Objections;
 using PoliteTally.Web.Features.Plans;
 
 namespace PoliteTally.Web.Features.Desk;
@@ -12,10 +13,11 @@ namespace PoliteTally.Web.Features.Desk;
 /// <param name="NotHandedIn">Registers that the desk of the school did not take, or that are on their way still.</param>
 /// <param name="Confirmed">How many registers of today are confirmed and were never handed in.</param>
 /// <param name="NotReady">Lessons within a week whose plan lacks something.</param>
+/// <param name="Objections">What students say is wrong in their scores, and nobody has answered.</param>
 /// <param name="WordsNotSent">Words ahead that did not go, within a week.</param>
 public sealed record Desk(
     Instant Now, string TimeZone, IReadOnlyList<LessonLine> Today, IReadOnlyList<RegisterDue> ToSettle, IReadOnlyList<NotHandedIn> NotHandedIn, int Confirmed,
-    IReadOnlyList<NotReady> NotReady, IReadOnlyList<WordNotSent> WordsNotSent, IReadOnlyList<LessonLine> Coming, IReadOnlyList<DeskClass> Classes);
+    IReadOnlyList<NotReady> NotReady, IReadOnlyList<WordNotSent> WordsNotSent, IReadOnlyList<ObjectionLine> Objections, IReadOnlyList<LessonLine> Coming, IReadOnlyList<DeskClass> Classes);
 
 /// <summary>A lesson whose register is to be confirmed, and until when; a drop-in lesson has time.</summary>
 public sealed record RegisterDue(LessonLine Lesson, Instant? DueAt);
@@ -62,7 +64,8 @@ internal static class DeskEndpoints
             now, zone.Id, Lines(today),
             [.. ended.Select(l => new RegisterDue(LessonLine.Of(l, l.Class!.Name), l.DropIn ? null : RulesJson.Of(l, l.Class!).Register.DueAt(l.PlannedEnd, zone)))],
             [.. handedIn.Select(h => new NotHandedIn(LessonLine.Of(h.Lesson!, h.Lesson!.Class!.Name), h.State, h.Said))], confirmed, NotReady(today.Concat(coming)),
-            [.. words.Select(w => new WordNotSent(LessonLine.Of(w.Lesson!, w.Lesson!.Class!.Name), w.Said))], Lines(coming), classes));
+            [.. words.Select(w => new WordNotSent(LessonLine.Of(w.Lesson!, w.Lesson!.Class!.Name), w.Said))],
+            await ObjectionEndpoints.Lines(db.Objections.Where(o => o.AnsweredAt == null && o.Lesson!.Class!.ArchivedAt == null), db), Lines(coming), classes));
 
         IReadOnlyList<LessonLine> Lines(IEnumerable<Lesson> some) => [.. some.Select(l => LessonLine.Of(l, l.Class!.Name))];
 

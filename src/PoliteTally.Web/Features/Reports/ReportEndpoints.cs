@@ -73,7 +73,7 @@ internal static class ReportEndpoints
             id, ShortNames.CalledName(student.Name), student.Name.Family,
             Count(AttendanceStatus.Present), Count(AttendanceStatus.Late), Count(AttendanceStatus.Absent), Count(AttendanceStatus.Excused),
             full + (partial * 0.5m), full, partial, did.Sum(t => t.Answered), did.Sum(t => t.Asked), did.Sum(t => t.MarksGot), did.Sum(t => t.MarksPossible),
-            did.Sum(t => t.ChatQuestions + t.ChatAnswers + t.ChatIdeas), did.Sum(t => t.SitIns), did.Sum(t => t.GroupCredits), did.Sum(t => t.Nods),
+            did.Sum(t => t.Contributions()), did.Sum(t => t.SitIns), did.Sum(t => t.GroupCredits), did.Sum(t => t.Nods),
             term.Score(id).Total is { } total ? Words.Shown(total.Value) : null, [.. summaries.Select(CellOf)]);
 
         int Count(AttendanceStatus status) => known.Count(s => s.Status == status);

@@ -8,6 +8,7 @@ using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Lessons;
 using PoliteTally.Web.Features.Live;
+using PoliteTally.Web.Features.Objections;
 using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Scores;
@@ -43,10 +44,11 @@ public sealed record ScoredCell(decimal? Score, AttendanceStatus Status, string 
 /// <param name="Version">The version of the scheme; null if that was never changed.</param>
 /// <param name="WouldChange">What would have made it higher, what would have made most first.</param>
 /// <param name="Corrections">What was put right by hand.</param>
+/// <param name="Objections">What the student said is wrong in it.</param>
 /// <param name="Criteria">By what the teacher judges in this lesson, each with the level that was marked.</param>
 public sealed record Explanation(
     string Student, string Lesson, decimal? Shown, string Sentence, decimal RestsOn, decimal Whole, int? Version, LessonScore Score, IReadOnlyList<ExplainedEntry> Entries,
-    IReadOnlyList<WouldChange> WouldChange, IReadOnlyCollection<Correction> Corrections, IReadOnlyList<JudgedCriterion> Criteria);
+    IReadOnlyList<WouldChange> WouldChange, IReadOnlyCollection<Correction> Corrections, IReadOnlyList<JudgedCriterion> Criteria, IReadOnlyList<ObjectionLine> Objections);
 
 /// <summary>A criterion, and how the student was judged by it.</summary>
 /// <param name="Level">The id of the level; null if none was marked.</param>
@@ -95,8 +97,8 @@ internal static class ScoreEndpoints
                 term.Scheme.LessonsForTerm, LookedAt(student, term)));
         }).WithName("ExplainTerm");
 
-        api.MapGet("/lessons/{id:guid}/scores/{student:guid}", Results<Ok<Explanation>, NotFound> (
-            OwnLesson own, Guid student) =>
+        api.MapGet("/lessons/{id:guid}/scores/{student:guid}", async Task<Results<Ok<Explanation>, NotFound>> (
+            Guid id, OwnLesson own, Guid student, SchoolDb db) =>
         {
             var open = own.Open;
             if (open.Roster.FirstOrDefault(s => s.Name.Id == student) is not { } found)
@@ -107,14 +109,18 @@ internal static class ScoreEndpoints
             var (state, scheme) = (open.State, open.Rules.Scheme);
             var did = state.ParticipationOf(student, open.Times, scheme);
             var (score, tally) = (LessonScore.Of(did, scheme), Tally.Of(did));
-            var used = LeavesOf(score).Concat(did.Attendance.Entries).ToHashSet();
+            var used = score.Leaves().Concat(did.Attendance.Entries).ToHashSet();
             return TypedResults.Ok(new Explanation(
                 found.Name.Whole, TermSheet.LabelOf(open.Lesson), ShownOf(score.Total, scheme), ScoreInWords.Of(score, tally, scheme), score.RestsOn, score.Whole, open.Lesson.ScoredBy, score,
                 [.. state.Entries.Where(e => used.Contains(e.Id)).Select(e => new ExplainedEntry(e.Id, e.HappenedAt, Wording.Of(e, state), e.Source, e.By))],
                 WouldChange.Of(tally, scheme), did.Corrections,
-                [.. scheme.Criteria.Select(c => did.Marks.FirstOrDefault(m => m.Criterion == c.Id) is var mark ? new JudgedCriterion(c, mark?.Level, mark?.Entry) : null!)]));
+                [.. scheme.Criteria.Select(c => did.Marks.FirstOrDefault(m => m.Criterion == c.Id) is var mark ? new JudgedCriterion(c, mark?.Level, mark?.Entry) : null!)],
+                await ObjectionEndpoints.Lines(db.Objections.Where(o => o.LessonId == id && o.StudentId == student), db)));
         }).WithName("ExplainScore");
     }
+
+    /// <summary>How long somebody was there, in whole minutes.</summary>
+    internal static int MinutesOf(Summary summary) => (int)Math.Round(summary.PresentSeconds / 60m, MidpointRounding.AwayFromZero);
 
     internal static ScoredColumn ColumnOf(Lesson lesson) => new(lesson.Id, lesson.Number, lesson.Title, lesson.PlannedStart, lesson.ScoredBy, lesson.DropIn);
 
@@ -138,12 +144,7 @@ internal static class ScoreEndpoints
     private static string? BandOf(Figure? figure, Scheme scheme) => figure is null ? null : scheme.BandOf(figure.Value)?.Name;
 
     private static ScoredCell CellOf(Summary summary, Tally did, Scheme scheme) => new(
-        summary.Score is { } score ? scheme.Shown(score) : null, summary.Status, summary.Notes, (int)Math.Round(summary.PresentSeconds / 60m, MidpointRounding.AwayFromZero),
+        summary.Score is { } score ? scheme.Shown(score) : null, summary.Status, summary.Notes, MinutesOf(summary),
         summary is { Score: not null, Status: not AttendanceStatus.Absent } && summary.RestsOn * 2 < summary.Whole,
         did.Corrections.Count == 0 ? null : string.Join("; ", did.Corrections.Select(c => $"{c.Said} ({c.By})")));
-
-    private static IEnumerable<Guid> LeavesOf(LessonScore score) =>
-        score.Strands.Select(s => s.Value).Append(score.Total).Where(f => f is not null).SelectMany(f => LeavesOf(f!));
-
-    private static IEnumerable<Guid> LeavesOf(Figure figure) => figure.Entries.Concat(figure.Parts.SelectMany(LeavesOf));
 }

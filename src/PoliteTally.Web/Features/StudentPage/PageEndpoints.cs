@@ -57,7 +57,6 @@ public sealed record PageAct(
 internal static class PageEndpoints
 {
     private const int LargestBody = 20_000;
-    private const string NotIn = "This page is closed here. Come in again with your pass.";
     private const string Over = "This lesson is over.";
 
     public static void MapPage(this RouteGroupBuilder api)
@@ -68,7 +67,7 @@ internal static class PageEndpoints
             string code, HttpContext http, PageSessions sessions, GuessWatch watch) =>
             await Found(code, http, sessions, watch) switch
             {
-                ({ } open, null) => TypedResults.Ok(new PageDoor(open.Rules.PageByName)),
+                ({ } open, null) => TypedResults.Ok(new PageDoor(IsByName(open))),
                 var (_, wrong) => wrong!,
             }).WithName("GetPageDoor");
 
@@ -100,9 +99,9 @@ internal static class PageEndpoints
             }
 
             var name = CleanText.Of(entry.Name ?? "");
-            if (!open.Rules.PageByName || CleanText.IsBlank(name))
+            if (!IsByName(open) || CleanText.IsBlank(name))
             {
-                return Refused.Because(open.Rules.PageByName ? "Write your name, or your pass." : "Write the pass from your slip.");
+                return Refused.Because(IsByName(open) ? "Write your name, or your pass." : "Write the pass from your slip.");
             }
 
             if (!knocks.Takes(open.Lesson.Id, address, open.Roster.Count))
@@ -124,14 +123,14 @@ internal static class PageEndpoints
         page.MapGet("", async Task<Results<Ok<PageView>, ProblemHttpResult>> (string code, HttpContext http, PageSessions sessions, IClock clock) =>
             await sessions.GuestOf(http, code) is { } guest
                 ? TypedResults.Ok(ViewOf(guest, clock))
-                : TypedResults.Problem(NotIn, statusCode: StatusCodes.Status401Unauthorized)).WithName("GetPage");
+                : NotIn()).WithName("GetPage");
 
         page.MapPost("/acts", async Task<Results<Ok<PageOwn>, ProblemHttpResult>> (
             string code, PageAct act, HttpContext http, PageSessions sessions, LedgerWriter ledger, OpenLessons openLessons, IClock clock) =>
         {
             if (await sessions.GuestOf(http, code) is not { } guest)
             {
-                return TypedResults.Problem(NotIn, statusCode: StatusCodes.Status401Unauthorized);
+                return NotIn();
             }
 
             if (guest.Student is not { } student)
@@ -170,6 +169,7 @@ internal static class PageEndpoints
             return TypedResults.NoContent();
         }).WithName("LeavePage");
 
+        page.MapPageScores();
         page.MapGet("/pictures/{picture:guid}", async Task<Results<PhysicalFileHttpResult, NotFound>> (
             string code, Guid picture, HttpContext http, PageSessions sessions, SchoolFile file, PictureFolder folder) =>
         {
@@ -183,6 +183,12 @@ internal static class PageEndpoints
             return PictureEndpoints.Served(await db.Pictures.FirstOrDefaultAsync(p => p.Id == picture), folder, http) is { } served ? served : TypedResults.NotFound();
         }).WithName("GetPagePicture");
     }
+
+    /// <summary>What is said to a browser without a session that opens the page.</summary>
+    internal static ProblemHttpResult NotIn() => TypedResults.Problem("This page is closed here. Come in again with your pass.", statusCode: StatusCodes.Status401Unauthorized);
+
+    /// <summary>Whether a name is enough to knock. When a lesson is over, there is nothing left to be let in to.</summary>
+    private static bool IsByName(OpenLesson open) => open.Rules.PageByName && PageSessions.IsOn(open.Lesson.Stage);
 
     /// <summary>What an act on the page is in the ledger; null if it is not complete, or a signal that the class has not agreed on.</summary>
     private static Act? ActOf(PageAct act, Guid student, ClassRules rules) => act switch
@@ -204,7 +210,7 @@ internal static class PageEndpoints
         return new PageView(now, guest.Student is null ? null : PageLesson.Of(guest.OpenLesson, state, now), PageOwn.Of(guest));
     }
 
-    /// <summary>The lesson of a code that can still be entered; else what was wrong.</summary>
+    /// <summary>The lesson of a code that can still be entered: after it is over, where students see their scores; else what was wrong.</summary>
     private static async Task<(OpenLesson? OpenLesson, ProblemHttpResult? Wrong)> Found(string code, HttpContext http, PageSessions sessions, GuessWatch watch)
     {
         var address = AddressOf(http);
@@ -224,7 +230,7 @@ internal static class PageEndpoints
                 "No lesson has this code. Look at it once more, or ask your teacher.", statusCode: StatusCodes.Status404NotFound));
         }
 
-        return PageSessions.IsOn(open.Lesson.Stage) && open.Lesson.CancelledAt is null
+        return (PageSessions.IsOn(open.Lesson.Stage) || open.Rules.PageShowsScores) && open.Lesson.CancelledAt is null
             ? (open, null)
             : (null, TypedResults.Problem(Over, statusCode: StatusCodes.Status410Gone));
     }

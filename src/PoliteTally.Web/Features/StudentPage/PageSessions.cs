@@ -13,7 +13,14 @@ namespace PoliteTally.Web.Features.StudentPage;
 /// <param name="Student">Who it is; null for somebody who gave a name and whom the teacher has not let in.</param>
 /// <param name="Name">The name they gave; empty for whoever came with a pass.</param>
 /// <param name="TurnedAway">Whether the teacher turned them away.</param>
-public sealed record PageGuest(Guid Session, OpenLesson OpenLesson, Guid? Student, string Name, bool TurnedAway);
+public sealed record PageGuest(Guid Session, OpenLesson OpenLesson, Guid? Student, string Name, bool TurnedAway)
+{
+    /// <summary>Whether they came with a pass; a name that was let in is good for the lesson and no more.</summary>
+    public bool ByPass => Student is not null && Name.Length == 0;
+
+    /// <summary>Whether they may read their own scores.</summary>
+    public bool SeesScores => ByPass && OpenLesson.Rules.PageShowsScores;
+}
 
 /// <summary>
 /// Browsers in which a student's page was entered. The token is 256 random bits in a cookie that scripts cannot read; the file keeps its

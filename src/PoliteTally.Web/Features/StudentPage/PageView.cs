@@ -55,9 +55,10 @@ public enum PageStanding
 /// <param name="Questions">Questions that were put to them, the newest first.</param>
 /// <param name="Wrote">What they wrote, in order.</param>
 /// <param name="Strokes">What has been noted of them today, if the class shows it.</param>
+/// <param name="SeesScores">Whether they may read their own scores of the lessons before.</param>
 public sealed record PageOwn(
     PageStanding Standing, string Called, string? Group, PageHand? Hand, bool OnTurn, IReadOnlyList<PageClassmate>? MayHandOnTo, string? Signal, IReadOnlyList<PageQuestion> Questions,
-    IReadOnlyList<PageWrote> Wrote, PageStrokes? Strokes)
+    IReadOnlyList<PageWrote> Wrote, PageStrokes? Strokes, bool SeesScores)
 {
     private const int MostQuestions = 20;
     private const int MostWrote = 30;
@@ -66,7 +67,7 @@ public sealed record PageOwn(
     {
         if (guest.Student is not { } student)
         {
-            return new PageOwn(guest.TurnedAway ? PageStanding.TurnedAway : PageStanding.Waiting, guest.Name, null, null, false, null, null, [], [], null);
+            return new PageOwn(guest.TurnedAway ? PageStanding.TurnedAway : PageStanding.Waiting, guest.Name, null, null, false, null, null, [], [], null, SeesScores: false);
         }
 
         var (open, state) = (guest.OpenLesson, guest.OpenLesson.State);
@@ -81,7 +82,7 @@ public sealed record PageOwn(
             [.. state.Questions.All.Where(a => a.GoesTo(student, state.Groups)).Reverse().OrderByDescending(a => a.IsOpen).Take(MostQuestions).Select(a => PageQuestion.Of(a, student, open, state))],
             [.. state.Chat.Of(student).Where(m => m.Chosen is not null).TakeLast(MostWrote)
                 .Select(m => new PageWrote(m.Entry, ShownMessages.KindOf(m), m.Text, m.Shown is not null && m.Hidden is null))],
-            open.Rules.PageShowsStrokes ? PageStrokes.Of(student, state, open) : null);
+            open.Rules.PageShowsStrokes ? PageStrokes.Of(student, state, open) : null, guest.SeesScores);
     }
 
     /// <summary>Everybody else who is here and can speak, those in the line first and in its order.</summary>
