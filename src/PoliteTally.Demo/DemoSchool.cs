@@ -135,7 +135,8 @@ public static class DemoSchool
     private static async Task Play(IReadOnlyList<DemoLesson> lessons, DemoClass weather, SchoolFile file, Guid owner)
     {
         var clock = new DemoClock();
-        await using var ledger = new LedgerWriter(file, new OpenLessons(file), clock, NullLogger<LedgerWriter>.Instance);
+        var openLessons = new OpenLessons(file);
+        await using var ledger = new LedgerWriter(file, openLessons, clock, NullLogger<LedgerWriter>.Instance);
         foreach (var lesson in lessons)
         {
             if (lesson.Lesson.ClassId == weather.Class.Id && lesson.Lesson.Number == SchemeStory.ChangedBefore)
@@ -161,6 +162,7 @@ public static class DemoSchool
         }
 
         await SchemeStory.Tell(lessons, weather, ledger, owner, Teacher, at => clock.Now = at);
+        await SchemeStory.Object(file, openLessons, lessons, weather, owner, Teacher);
         await using var db = file.Open(owner);
         await Summaries.RenewDue(db);
     }

@@ -11,6 +11,7 @@ internal static class Plans
     public static ClassRules WeatherRules => ClassRules.Default with
     {
         StudentsHandOn = true,
+        PageShowsScores = true,
         Signals =
         [
             new("yes", "a thumb held up to the camera"),

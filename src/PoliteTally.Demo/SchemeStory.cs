@@ -1,12 +1,14 @@
 using NodaTime;
+using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Scoring;
 using PoliteTally.Store;
+using PoliteTally.Store.Model;
 using PoliteTally.Store.Writing;
 
 namespace PoliteTally.Demo;
 
-/// <summary>What became of the scheme of Weather and Tides over the term: one change in its middle, two corrections, and a rubric marked in two lessons.</summary>
+/// <summary>What became of the scheme of Weather and Tides over the term: one change in its middle, two corrections, and a rubric marked in two lessons, and what students said is wrong.</summary>
 internal static class SchemeStory
 {
     /// <summary>The lesson before which the scheme was changed.</summary>
@@ -43,6 +45,29 @@ internal static class SchemeStory
             },
             by, "this class writes as much as it talks, and listens better than the count can see", at);
         db.SaveChanges();
+    }
+
+    /// <summary>What students said is wrong in their scores: one is answered, one waits on the desk.</summary>
+    public static async Task Object(SchoolFile file, OpenLessons openLessons, IReadOnlyList<DemoLesson> lessons, DemoClass weather, Guid owner, string by)
+    {
+        await using var db = file.Open(owner);
+        var (fifth, eleventh) = (LessonOf(5), LessonOf(11));
+        db.Objections.Add(new Objection
+        {
+            Id = Guid.CreateVersion7(), LessonId = fifth.Id, StudentId = weather.Called("Eino").Id, About = "",
+            Text = "I wanted to speak but nobody heard me, my microphone was broken", MadeAt = fifth.PlannedEnd + Duration.FromHours(3),
+            Answer = "You are right. I have left speaking out of this lesson for you.", AnsweredBy = by, AnsweredAt = fifth.PlannedEnd + Duration.FromHours(5),
+        });
+        var zainab = weather.Called("Zainab").Id;
+        var turn = (await openLessons.Find(owner, eleventh.Id))!.State.Entries.Last(e => e.Act is TurnTaken taken && taken.Student == zainab);
+        db.Objections.Add(new Objection
+        {
+            Id = Guid.CreateVersion7(), LessonId = eleventh.Id, StudentId = zainab, EntryId = turn.Id, About = turn.Act.InWords,
+            Text = "My line went away in the middle. I said the other half when I was back, after Birkir", MadeAt = eleventh.PlannedEnd + Duration.FromHours(20),
+        });
+        await db.SaveChangesAsync();
+
+        Lesson LessonOf(int number) => lessons.Single(l => l.Lesson.ClassId == weather.Class.Id && l.Lesson.Number == number).Lesson;
     }
 
     /// <summary>What was put right and judged after lessons were settled.</summary>

@@ -1,8 +1,11 @@
 <script setup lang="ts">
-import { computed, ref, watchEffect } from 'vue'
+import { computed, defineAsyncComponent, ref, watchEffect } from 'vue'
 import BoardSheet from '../features/board/BoardSheet.vue'
 import QuestionOnPage from './QuestionOnPage.vue'
 import { usePage } from './page'
+
+// Not needed to take part, so the page does not wait for it.
+const OwnScores = defineAsyncComponent(() => import('./OwnScores.vue'))
 
 /** A student's own page of a lesson: hand, answers, words, signals, and what is on the board. */
 const props = defineProps<{ code: string }>()
@@ -207,6 +210,7 @@ watchEffect(() => {
         :answered-here="page.answeredHere(q.asking)"
       />
     </section>
+    <OwnScores v-if="own.seesScores" :code="code" />
     <section v-if="own.strokes" aria-label="Noted of you today">
       <h2>Noted of you today</h2>
       <p>

@@ -4,6 +4,7 @@ import { keepConnected } from '../live/hubConnection'
 import { ServerTime } from '../live/serverTime'
 import { mayPass, pauseAfter } from '../live/tryAgain'
 import { ballotOf, keepBallot } from './ballots'
+import { callPage } from './call'
 
 export type Doing = Omit<Schemas['PageAct'], 'id'>
 export type PageQuestion = Schemas['PageQuestion']
@@ -30,7 +31,6 @@ export function usePage(code: string) {
   // How often what concerns the student was told: an answer to what was asked before that is out of date.
   let told = 0
 
-  const base = `/api/page/${encodeURIComponent(code)}`
   const kept = `polite-tally-waiting-${code}`
   function castAgain() {
     for (const q of own.value?.questions ?? []) {
@@ -41,16 +41,10 @@ export function usePage(code: string) {
     }
   }
 
-  async function call<T>(path: string, body?: unknown): Promise<{ status: number; data?: T; detail: string }> {
-    const response = await fetch(base + path, {
-      method: body === undefined ? 'GET' : 'POST',
-      headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
-      body: body === undefined ? undefined : JSON.stringify(body),
-    }).catch(() => undefined)
-    failures = mayPass(response?.status ?? 0) ? failures + 1 : 0
-    if (!response) return { status: 0, detail: 'No connection. It goes on by itself.' }
-    const json = (await response.json().catch(() => undefined)) as (T & { detail?: string }) | undefined
-    return { status: response.status, data: response.ok ? json : undefined, detail: json?.detail ?? '' }
+  async function call<T>(path: string, body?: unknown) {
+    const called = await callPage<T>(code, path, body)
+    failures = mayPass(called.status) ? failures + 1 : 0
+    return called
   }
 
   const later = (what: () => Promise<void>) => setTimeout(() => void what(), pauseAfter(failures))

@@ -7,8 +7,11 @@ import { dueIn } from '../../ui/due'
 import EmptyState from '../../ui/EmptyState.vue'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
+import UndoNote from '../../ui/UndoNote.vue'
 import NewClass from '../classes/NewClass.vue'
 import { stageOf, wayTo } from '../lessons/lessons'
+import ObjectionText from '../objections/ObjectionText.vue'
+import { useAnswering } from '../objections/answering'
 import NextLesson from './NextLesson.vue'
 
 const desk = useQuery({ queryKey: ['desk'], queryFn: () => ask(api.GET('/api/desk')), refetchInterval: 30_000 })
@@ -23,9 +26,11 @@ const waiting = computed(
     (desk.data.value?.toSettle.length ?? 0) +
     (desk.data.value?.notHandedIn.length ?? 0) +
     (desk.data.value?.notReady.length ?? 0) +
-    (desk.data.value?.wordsNotSent.length ?? 0),
+    (desk.data.value?.wordsNotSent.length ?? 0) +
+    (desk.data.value?.objections.length ?? 0),
 )
 
+const { done: answered, problem, answer } = useAnswering()
 const handedIn = ref('')
 async function handInDay() {
   handedIn.value = 'The registers are handed in…'
@@ -115,7 +120,20 @@ async function handInDay() {
 
         <section aria-labelledby="waits">
           <h2 id="waits" class="rule-head">Waits on you</h2>
+          <Notice v-if="problem" tone="wrong">{{ problem }}</Notice>
+          <UndoNote v-model="answered" />
           <ol>
+            <li v-for="o in desk.data.value.objections" :key="o.id" class="rule-line !block">
+              <b>{{ o.called }} thinks that a score is wrong</b
+              ><span class="ml-2 text-ink-soft">{{ o.lesson.className }}, lesson {{ o.lesson.number }}</span>
+              <ObjectionText :objection="o" @answer="(text) => answer(o, text)">
+                <RouterLink
+                  class="quiet"
+                  :to="`/classes/${o.lesson.classId}/scores?student=${o.student}&lesson=${o.lesson.id}`"
+                  >look at the score, and put it right</RouterLink
+                >
+              </ObjectionText>
+            </li>
             <li v-for="{ lesson, dueAt } in desk.data.value.toSettle" :key="lesson.id" class="rule-line">
               <RouterLink class="what" :to="`/lessons/${lesson.id}/settle`">
                 <b>Register of {{ weekDay(lesson.plannedStart) }}</b

@@ -11,6 +11,8 @@ const props = defineProps<{
   student: string
   /** Entries that a score rests on: they stand in ink, the others faintly. */
   rests?: ReadonlySet<string>
+  /** Entries that the student says are wrong. */
+  doubted?: ReadonlySet<string>
   /** Changes whenever the lesson did. */
   position?: number
 }>()
@@ -33,7 +35,12 @@ const standsOut = (id: string) => !props.rests || props.rests.has(id)
       Not settled: <RouterLink class="quiet" :to="`/lessons/${lesson}/settle`">settle it</RouterLink> when all is right.
     </p>
     <ol :aria-label="`Entries about ${list.student}`">
-      <li v-for="e in list.entries" :key="e.id" class="entry" :class="{ struck: e.struck, faint: !standsOut(e.id) }">
+      <li
+        v-for="e in list.entries"
+        :key="e.id"
+        class="entry"
+        :class="{ struck: e.struck, faint: !standsOut(e.id), doubted: doubted?.has(e.id) }"
+      >
         <span class="text-ink-soft">{{ second(e.at) }}</span>
         <span class="said" :title="e.by">{{ e.text }}</span>
         <i v-if="sources[e.source]" class="text-ink-soft">{{ sources[e.source] }}</i>
@@ -91,6 +98,9 @@ const standsOut = (id: string) => !props.rests || props.rests.has(id)
 }
 .struck .said {
   text-decoration: line-through;
+}
+.doubted {
+  box-shadow: -4px 0 0 var(--pen-speaking);
 }
 .faint {
   color: var(--ink-soft);

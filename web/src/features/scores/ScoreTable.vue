@@ -3,7 +3,7 @@ import { computed, useTemplateRef } from 'vue'
 import type { Schemas } from '../../api/client'
 import { shortDay } from '../../ui/format'
 import ScoreTrend from './ScoreTrend.vue'
-import { hoursOf, type Row } from './sheet'
+import { hoursOf, isOfHours, type Row } from './sheet'
 
 /** Students by lessons. Arrows go from number to number, Enter opens one, Escape puts it away. */
 const props = defineProps<{
@@ -13,8 +13,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ why: [student: string, lesson?: string]; close: [] }>()
 const table = useTemplateRef<HTMLTableElement>('table')
-/** Of a class that nobody has to come to, the time somebody was there is what there is to tell. */
-const hours = computed(() => props.sheet.lessons.every((l) => l.dropIn))
+const hours = computed(() => isOfHours(props.sheet))
 const isOpen = (student: string, lesson?: string) => props.open.student === student && props.open.lesson === lesson
 const words: Record<string, string> = {
   present: 'no score',

@@ -21,7 +21,7 @@ const scores = useQuery({
   queryFn: () => ask(api.GET('/api/classes/{id}/scores', { params: { path: { id: props.id } } })),
 })
 const sheet = computed(() => scores.data.value)
-const { rows, tags, looked, sortBy, tag, band, look } = useSheet(sheet)
+const { rows, tags, looked, hours, sortBy, tag, band, look } = useSheet(sheet)
 const open = computed(() => ({
   student: route.query.student as string | undefined,
   lesson: route.query.lesson as string | undefined,
@@ -48,7 +48,7 @@ const why = (student: string, lesson?: string) =>
         <h1 class="text-head font-bold">Scores, {{ count(sheet.lessons.length, 'settled lesson') }}</h1>
         <p class="text-ink-soft">
           {{
-            sheet.lessons.every((l) => l.dropIn)
+            hours
               ? 'How long each was there, for nobody has to come. Press any number for what was noted.'
               : 'From 0 to 100, of what each student had a chance to do. Press any number for the reason.'
           }}
@@ -76,14 +76,14 @@ const why = (student: string, lesson?: string) =>
               <option v-for="b in sheet.bands" :key="b.from">{{ b.name }}</option>
             </select></label
           >
+          <label v-if="looked && !hours" class="flex items-center gap-2 self-end"
+            ><input v-model="look" type="checkbox" class="size-6" /> only the {{ looked }} that need a look</label
+          >
           <span class="ml-auto flex gap-4">
             take as
             <a class="quiet" :href="`/api/classes/${id}/gradebook.csv`" download>CSV</a>
             <a class="quiet" :href="`/api/classes/${id}/gradebook.xlsx`" download>workbook</a>
           </span>
-          <label v-if="looked" class="flex items-baseline gap-1"
-            ><input v-model="look" type="checkbox" class="size-6" /> only the {{ looked }} that need a look</label
-          >
         </p>
         <ScoreTable :sheet="sheet" :rows="rows" :open="open" @why="why" @close="close" />
         <p v-if="!rows.length" class="mt-2">Nobody is like that. Choose another tag or band.</p>

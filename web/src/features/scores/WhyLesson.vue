@@ -4,6 +4,9 @@ import { computed, ref } from 'vue'
 import { api, ask, type Schemas } from '../../api/client'
 import { entriesOf, strikeOf, type Act } from '../../live/outbox'
 import Notice from '../../ui/Notice.vue'
+import UndoNote from '../../ui/UndoNote.vue'
+import ObjectionText from '../objections/ObjectionText.vue'
+import { useAnswering } from '../objections/answering'
 import StudentEntries from '../entries/StudentEntries.vue'
 import FigureTree from './FigureTree.vue'
 import JudgeBy from './JudgeBy.vue'
@@ -18,6 +21,7 @@ const why = useQuery({
     ),
 })
 const answer = computed(() => why.data.value)
+const answering = useAnswering()
 const queries = useQueryClient()
 const busy = ref(false)
 const problem = ref<string>()
@@ -70,6 +74,7 @@ const earned = computed(() =>
 const possible = computed(() =>
   (answer.value?.score.strands ?? []).reduce((sum, s) => sum + (s.value ? s.weight : 0), 0),
 )
+const doubted = computed(() => new Set(answer.value?.objections.flatMap((o) => o.entry ?? [])))
 const rests = computed(() => new Set(byId.value.keys()))
 </script>
 
@@ -88,6 +93,16 @@ const rests = computed(() => new Set(byId.value.keys()))
       Rests on {{ answer.restsOn }} of {{ answer.whole
       }}{{ answer.restsOn * 2 < answer.whole ? ': less than half of the scheme' : '' }}.
     </p>
+    <section v-if="answer.objections.length" class="objections" aria-label="What the student says is wrong">
+      <ObjectionText
+        v-for="o in answer.objections"
+        :key="o.id"
+        :objection="o"
+        @answer="(text) => answering.answer(o, text)"
+      />
+      <Notice v-if="answering.problem.value" tone="wrong">{{ answering.problem.value }}</Notice>
+      <UndoNote v-model="answering.done.value" />
+    </section>
     <Notice v-if="problem" tone="wrong" class="mt-2">{{ problem }}</Notice>
     <table v-if="answer.score.strands.length" class="sheet-table mt-2">
       <tbody>
@@ -138,7 +153,7 @@ const rests = computed(() => new Set(byId.value.keys()))
     <h3 class="mt-4 border-b-[1.5px] border-ink pb-0.5 text-small font-semibold">
       What was noted <span class="font-normal text-ink-soft">and in ink what it rests on</span>
     </h3>
-    <StudentEntries :lesson="lesson" :student="student" :rests="rests" />
+    <StudentEntries :lesson="lesson" :student="student" :rests="rests" :doubted="doubted" />
     <details v-if="answer.score.total" class="mt-4">
       <summary class="quiet inline-block text-small">Every step of the reckoning</summary>
       <FigureTree :figure="answer.score.total" :entries="byId" class="mt-1" />
@@ -147,6 +162,11 @@ const rests = computed(() => new Set(byId.value.keys()))
 </template>
 
 <style scoped>
+.objections {
+  margin-top: 8px;
+  border-left: 4px solid var(--pen-speaking);
+  padding-left: 10px;
+}
 .strand {
   border-bottom: 1px solid var(--rule) !important;
   white-space: nowrap;

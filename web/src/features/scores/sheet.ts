@@ -23,6 +23,9 @@ export function hoursOf(row: Row) {
 export const tagsOf = (rows: readonly Row[]) =>
   [...new Set(rows.flatMap((r) => r.tags.split(';').map((t) => t.trim())).filter(Boolean))].sort()
 
+/** Whether it is a sheet of hours: of a class that nobody has to come to, the time somebody was there is what there is to tell. */
+export const isOfHours = (sheet?: Schemas['ScoreSheet']) => !!sheet?.lessons.every((l) => l.dropIn)
+
 /** The rows of a sheet as they are looked at: some of them, in an order. */
 export function useSheet(sheet: Ref<Schemas['ScoreSheet'] | undefined>) {
   const sortBy = ref<SortBy>('name')
@@ -43,5 +46,6 @@ export function useSheet(sheet: Ref<Schemas['ScoreSheet'] | undefined>) {
   })
   const tags = computed(() => tagsOf(sheet.value?.students ?? []))
   const looked = computed(() => sheet.value?.students.filter((r) => r.needsLook.length).length ?? 0)
-  return { rows, tags, looked, sortBy, tag, band, look }
+  const hours = computed(() => isOfHours(sheet.value))
+  return { rows, tags, looked, hours, sortBy, tag, band, look }
 }
