@@ -54,16 +54,27 @@ internal static class SchemeStory
         var (fifth, eleventh) = (LessonOf(5), LessonOf(11));
         db.Objections.Add(new Objection
         {
-            Id = Guid.CreateVersion7(), LessonId = fifth.Id, StudentId = weather.Called("Eino").Id, About = "",
-            Text = "I wanted to speak but nobody heard me, my microphone was broken", MadeAt = fifth.PlannedEnd + Duration.FromHours(3),
-            Answer = "You are right. I have left speaking out of this lesson for you.", AnsweredBy = by, AnsweredAt = fifth.PlannedEnd + Duration.FromHours(5),
+            Id = Guid.CreateVersion7(),
+            LessonId = fifth.Id,
+            StudentId = weather.Called("Eino").Id,
+            About = "",
+            Text = "I wanted to speak but nobody heard me, my microphone was broken",
+            MadeAt = fifth.PlannedEnd + Duration.FromHours(3),
+            Answer = "You are right. I have left speaking out of this lesson for you.",
+            AnsweredBy = by,
+            AnsweredAt = fifth.PlannedEnd + Duration.FromHours(5),
         });
         var zainab = weather.Called("Zainab").Id;
         var turn = (await openLessons.Find(owner, eleventh.Id))!.State.Entries.Last(e => e.Act is TurnTaken taken && taken.Student == zainab);
         db.Objections.Add(new Objection
         {
-            Id = Guid.CreateVersion7(), LessonId = eleventh.Id, StudentId = zainab, EntryId = turn.Id, About = turn.Act.InWords,
-            Text = "My line went away in the middle. I said the other half when I was back, after Birkir", MadeAt = eleventh.PlannedEnd + Duration.FromHours(20),
+            Id = Guid.CreateVersion7(),
+            LessonId = eleventh.Id,
+            StudentId = zainab,
+            EntryId = turn.Id,
+            About = turn.Act.InWords,
+            Text = "My line went away in the middle. I said the other half when I was back, after Birkir",
+            MadeAt = eleventh.PlannedEnd + Duration.FromHours(20),
         });
         await db.SaveChangesAsync();
 

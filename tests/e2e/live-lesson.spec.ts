@@ -177,6 +177,26 @@ test('a member is given the word before the class and is in their group afterwar
   await expect(row(called).first()).toContainText('Group 1')
 })
 
+test('students are judged by the rubric with a letter and a digit, several with one digit, and one press takes it back', async ({ live: { page, row, keyOf, press, last } }) => {
+  await press('%')
+  const panel = page.getByRole('region', { name: 'Rubric' })
+  await press(await keyOf('Juno'), '1')
+  await expect(panel.getByRole('button', { name: /and says whose it was/ })).toContainText('1')
+  await expect(last).toContainText('Juno, a criterion marked')
+  // The digit alone, with nobody chosen, is no tap of anybody's.
+  await press('2')
+  await expect(page.getByText('Choose somebody first')).toBeVisible()
+  await page.keyboard.press(await keyOf('Eino'))
+  await page.keyboard.press(`Shift+${(await keyOf('Saga')).toUpperCase()}`)
+  await press('2')
+  await expect(panel).toContainText('Saga, Eino')
+  await expect(row('Eino')).not.toContainText('late')
+  await press('Backspace')
+  await expect(panel).not.toContainText('Eino')
+  await press('Escape')
+  await expect(panel).toBeHidden()
+})
+
 test('a signal round: everyone as agreed, except', async ({ live: { page, side, row, keyOf, press } }) => {
   await press('F4')
   await side.getByLabel('Statement').fill('Fog is a cloud.')

@@ -3013,6 +3013,7 @@ export interface components {
             online: null | components["schemas"]["OnlineSeen"];
             page: boolean;
             signal: null | components["schemas"]["SignalShown"];
+            judged: string[];
         };
         LiveStretch: {
             from: components["schemas"]["Instant"];
@@ -3405,6 +3406,7 @@ export interface components {
             statements: components["schemas"]["PointToCover"][];
             signals: components["schemas"]["AgreedSignal"][];
             hasRubric: boolean;
+            criteria: components["schemas"]["Criterion"][];
             /** Format: double */
             extraTimeShare: number;
         };

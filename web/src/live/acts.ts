@@ -127,6 +127,7 @@ const fixedCommands = [
   { name: 'groups', label: 'groups', key: 'PageDown' },
   { name: 'board', label: 'class board', key: 'End' },
   { name: 'timer', label: 'time for a task', key: 'Insert' },
+  { name: 'rubric', label: 'rubric: letters choose, a digit marks', key: '%' },
   { name: 'student', label: 'more about the chosen student', key: '!' },
   { name: 'aside', label: 'aside about the chosen student', key: '#' },
   { name: 'find', label: 'find by name', key: ' ' },

@@ -29,6 +29,7 @@ const row = (id: string): Row => ({
   online: null,
   page: false,
   signal: null,
+  judged: [],
 })
 const view = {
   head: {
@@ -42,6 +43,10 @@ const view = {
       stages: [
         { id: 'read', name: 'Read the glass', minutes: 10 },
         { id: 'pairs', name: 'In pairs', minutes: 15 },
+      ],
+      criteria: [
+        { id: 'listens', name: 'listens', levels: [{ id: 'well' }, { id: 'hardly' }] },
+        { id: 'asks', name: 'asks', levels: [{ id: 'often' }] },
       ],
       stage: { index: 0, from: 0, to: 600_000, plannedTo: 600_000, extended: 0 },
     },
@@ -91,6 +96,15 @@ describe('what is noted is drawn at once', () => {
     expect(drawn.rows[0]!.nods).toHaveLength(0)
     expect(drawn.rows[0]!.refused[0]!.why).toBe('This lesson is settled.')
     expect(drawn.refused[0]!.text).toBe('juno, nod, on time')
+  })
+
+  test('of two marks by one criterion the later counts, and another criterion keeps its own', () => {
+    const mark = (criterion: string, level: string) =>
+      noted({ type: 'criterionMarked', student: 'juno', criterion, level })
+    expect(juno([mark('listens', 'well'), mark('asks', 'often'), mark('listens', 'hardly')]).judged).toEqual([
+      'often',
+      'hardly',
+    ])
   })
 
   test('a hand goes up, is called, and its turn ends', () => {

@@ -386,6 +386,13 @@ function apply(
     case 'pointCovered':
       row.points = [...row.points, act.point]
       break
+    case 'criterionMarked': {
+      const others = new Set(
+        view.head.plan.criteria.find((c) => c.id === act.criterion)?.levels.map((level) => level.id),
+      )
+      row.judged = [...row.judged.filter((level) => !others.has(level)), act.level]
+      break
+    }
     case 'speakingPaused':
       row.paused = act.paused ? entry.id : null
       break

@@ -28,7 +28,6 @@ type FromElsewhere =
   | 'questionFromFile'
   | 'nameAnswered'
   | 'actsCompared'
-  | 'criterionMarked'
   | 'scoreCorrected'
   | 'scoredAnew'
 
@@ -48,6 +47,7 @@ const words: { [K in Exclude<Kind, FromElsewhere>]: (act: Extract<Act, { type?: 
     ({ full: 'full turn', partial: 'partial turn', pass: 'pass', couldNot: 'could not' })[act.outcome]!,
   chatSaid: (act) => `${act.kind} in the chat`,
   reminderTicked: (act) => `reminder seen to: ${act.reminder}`,
+  criterionMarked: () => 'a criterion marked',
   nodGiven: (act) => `nod, ${act.reason}`,
   rollCallTaken: (act) => `roll call, ${act.here.length} here`,
   pointCovered: () => 'covered a point',

@@ -87,7 +87,7 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
         StageClock.Now(open.Plan, open.Lesson.ActualStart, state.Course.StageMoves, state.Course.Extended) is { } stage
             ? new StageOn(stage.Index, stage.From, stage.To, stage.PlannedTo, (int)stage.Extended.TotalMinutes)
             : null,
-        open.Plan.Points, open.Plan.Statements, open.Rules.Signals, open.Rules.Rubric.Length > 0, open.Rules.ExtraTimeShare);
+        open.Plan.Points, open.Plan.Statements, open.Rules.Signals, open.Rules.Rubric.Length > 0, open.Rules.Scheme.Criteria, open.Rules.ExtraTimeShare);
 
     /// <summary>Names that belong to nobody yet, those asked later last.</summary>
     private static IEnumerable<AtTheDoor> DoorOf(OpenLesson open, LessonState state) => state.Names.All.Values.Where(n => n.Match is null)
@@ -204,7 +204,7 @@ public sealed record TurnNow(Guid Student, Guid Entry, TurnOrigin Origin, Instan
 /// <param name="Version">Changes whenever the plan does.</param>
 public sealed record PlanNow(
     int Version, IReadOnlyList<StageLine> Stages, StageOn? Stage, IReadOnlyList<PointToCover> Points, IReadOnlyList<PointToCover> Statements,
-    IReadOnlyList<AgreedSignal> Signals, bool HasRubric, decimal ExtraTimeShare);
+    IReadOnlyList<AgreedSignal> Signals, bool HasRubric, IReadOnlyList<Criterion> Criteria, decimal ExtraTimeShare);
 
 /// <summary>A stage of the plan.</summary>
 public sealed record StageLine(Guid Id, string Name, int Minutes, bool HasDirections);
@@ -250,12 +250,14 @@ public enum Whereabouts
 /// <param name="Contacts">Attempts to reach them in this lesson.</param>
 /// <param name="Page">Whether their student page is open.</param>
 /// <param name="Signal">What they signalled last; it is looked at for a minute.</param>
+/// <param name="Judged">The levels that were marked of them by the criteria of the class.</param>
 /// <param name="Online">Whether they were to be seen online last; null if nobody says.</param>
 public sealed record LiveRow(
     Guid Id, string Called, string Rest, string ShortName, string Key, string Tags, Whereabouts Whereabouts,
     double? LateSeconds, Instant? Since, IReadOnlyList<LiveStretch> Stretches, IReadOnlyList<long> Spoke, int Dropouts,
     IReadOnlyList<Stroke> Speaking, IReadOnlyList<Stroke> Questions, IReadOnlyList<Stroke> Chat, IReadOnlyList<Stroke> Group, IReadOnlyList<Stroke> Nods,
-    IReadOnlyList<Guid> Points, Guid? Paused, int Rounds, IReadOnlyList<string> Asides, int Contacts, OnlineSeen? Online, bool Page, SignalShown? Signal)
+    IReadOnlyList<Guid> Points, Guid? Paused, int Rounds, IReadOnlyList<string> Asides, int Contacts, OnlineSeen? Online, bool Page, SignalShown? Signal,
+    IReadOnlyList<Guid> Judged)
 {
     internal static LiveRow Of(
         OnSheet student, string shortName, LessonState state, OpenLesson open, IReadOnlyList<Turn> turns,
@@ -282,7 +284,8 @@ public sealed record LiveRow(
             [.. turns.SelectMany(t => t.Points).Select(p => p.Point).Distinct()],
             state.HandLine.PausedBy(id), state.Signals.RoundsOf(id).Count(r => r.Answered), [.. state.Notes.AsidesOf(id).Select(a => a.Aside.Text)],
             state.Notes.ContactsOf(id).Count, seenOnline, state.Page.OpenBy(id) is not null,
-            state.Signals.LastOf(id) is { } signal ? new SignalShown(signal.What, signal.At) : null);
+            state.Signals.LastOf(id) is { } signal ? new SignalShown(signal.What, signal.At) : null,
+            [.. state.Judged.MarksOf(id).Select(m => m.Level)]);
 
         IEnumerable<Stroke> Struck<T>(Func<T, decimal?> credit)
             where T : Act => (struck ?? []).Where(e => e.Act is T act && credit(act) > 0).Select(e => new Stroke(e.Id, credit((T)e.Act)!.Value, true));

@@ -63,6 +63,9 @@ const narrow = computed((): Line[] => {
       count: tries.tooManyKnocks ? 'too many' : tries.wrong ? 'wrong' : pages,
       waits: tries.tooManyKnocks || tries.wrong > 0,
     },
+    ...(head.value!.plan.criteria.length
+      ? [{ name: 'rubric' as const, label: 'Rubric', count: rows.filter((r) => r.judged.length).length }]
+      : []),
     { name: 'links', label: 'Links', whole: 'Helpers and meeting, links', count: feed ? 'on' : '' },
     { name: 'find', label: 'Find', whole: 'Find a student by name' },
   ]

@@ -4,6 +4,7 @@ import DoorPanel from './DoorPanel.vue'
 import KeyList from './KeyList.vue'
 import LinksPanel from './LinksPanel.vue'
 import ReachPanel from './ReachPanel.vue'
+import RubricPanel from './RubricPanel.vue'
 import SignalPanel from './SignalPanel.vue'
 import StudentPanel from './StudentPanel.vue'
 import { useTeaching } from './teaching'
@@ -28,6 +29,7 @@ const close = () => (panel.value = undefined)
   <TimerPanel v-else-if="panel === 'timer'" @close="close" />
   <BoardPanel v-else-if="panel === 'board'" :id="id" @close="close" />
   <WayInPanel v-else-if="panel === 'wayIn'" :id="id" @close="close" />
+  <RubricPanel v-else-if="panel === 'rubric'" @close="close" />
   <LinksPanel v-else-if="panel === 'links'" :id="id" @close="close" />
   <StudentPanel
     v-else-if="panel === 'student' && chosen.length === 1"

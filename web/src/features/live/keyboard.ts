@@ -15,6 +15,7 @@ export function useKeyboard(teaching: Teaching) {
     if (event.key === 'Escape') return (teaching.escape(), true)
     if (pass.value && event.key === 'Enter') return (teaching.finishPass(), true)
     if (big.value && bigSheet.value?.onKey(event)) return true
+    if (teaching.panel.value === 'rubric' && teaching.judging.onKey(event, Number(digitOf(event) ?? 0))) return true
     const command = commandOnKey(event, commands.value, acts.value)
     if (command) return (void run[command.name](), true)
     if (event.key === 'ArrowDown') return (teaching.move(1), true)

@@ -5,11 +5,13 @@ import { useLive, type LiveLesson } from '../../live/lesson'
 import { useActing } from './acting'
 import { isHere, useChoosing } from './choosing'
 import { useDraw } from './draw'
+import { useJudging } from './judging'
 import { usePass, type Pass } from './pass'
 import { useSheet } from './sheet'
 
 /** What lies beside the sheet, in place of reminders and hand line. */
-export type PanelName = 'keys' | 'wayIn' | 'door' | 'reach' | 'signal' | 'timer' | 'board' | 'links' | 'student'
+export type PanelName =
+  'keys' | 'wayIn' | 'door' | 'reach' | 'signal' | 'timer' | 'board' | 'links' | 'student' | 'rubric'
 /** What stands in place of the sheet. */
 export type BigName = 'chat' | 'groups' | 'questions'
 /** Everything that a key or a line at the edge does that is not about chosen students. */
@@ -30,6 +32,7 @@ export function provideTeaching(id: string, lesson: LiveLesson) {
   const choosing = useChoosing(sheet.rows)
   const telling = { said: ref(''), wrong: ref('') }
   const acting = useActing(lesson, sheet, choosing.chosen, telling)
+  const judging = useJudging(lesson, sheet, choosing.chosen, telling)
   const draw = useDraw(id, lesson, sheet, telling)
   const passing = usePass(lesson)
   const { running } = sheet
@@ -97,6 +100,7 @@ export function provideTeaching(id: string, lesson: LiveLesson) {
     reach: () => open('reach'),
     board: () => open('board'),
     timer: () => open('timer'),
+    rubric: () => open('rubric'),
     links: () => open('links'),
     keys: () => open('keys'),
     student: () => one() && open('student'),
@@ -139,6 +143,7 @@ export function provideTeaching(id: string, lesson: LiveLesson) {
     ...telling,
     ...acting,
     ...draw,
+    judging,
     pass,
     out,
     panel,
