@@ -57,7 +57,7 @@ public sealed class ScoreInWordsTests
     [InlineData("90 90 90 76 76 76", "")]
     [InlineData("80 80! 80", "put right by hand in 1 lesson")]
     [InlineData("80? 80? 80", "little chance in 2 of 3 lessons")]
-    public void What_needs_a_look(string lessons, string because) => string.Join("; ", NeedsLook.Because(
+    public void What_needs_a_look(string lessons, string because) => string.Join("; ", Looked(
         [
             .. lessons.Split(' ').Select(l => new LessonLooked(
                 decimal.Parse(l.TrimEnd('!', '?')), l.EndsWith('?'),
@@ -66,10 +66,16 @@ public sealed class ScoreInWordsTests
                     FullTurns = 1,
                     Corrections = l.EndsWith('!') ? [new Correction(CorrectionKind.LessonLeftOut, null, null, "as agreed", "tamsin", Given.Start, Given.Id(1))] : [],
                 })),
-        ],
-        Scheme.Default)).ShouldBe(because);
+        ])).ShouldBe(because);
 
     [Fact]
-    public void A_term_that_rests_on_one_entry_needs_a_look() => NeedsLook.Because(
-        [new(50, false, There), new(50, false, There with { ChatIdeas = 1 }), new(50, false, There)], Scheme.Default).ShouldBe(["rests on one entry"]);
+    public void A_term_that_rests_on_one_entry_needs_a_look() => Looked(
+        [new(50, false, There), new(50, false, There with { ChatIdeas = 1 }), new(50, false, There)]).ShouldBe(["rests on one entry"]);
+
+    [Fact]
+    public void One_lesson_is_enough_where_the_scheme_says_so_however_many_are_left_out() =>
+        Looked([new(50, false, There with { FullTurns = 2 })], Scheme.Default with { LessonsForTerm = 1, LowestLeftOut = 2 }).ShouldBeEmpty();
+
+    private static IReadOnlyList<string> Looked(IReadOnlyList<LessonLooked> lessons, Scheme? scheme = null) => NeedsLook.Because(
+        lessons, TermScore.Of([.. lessons.Where(l => l.Score is not null).Select(l => new ScoredLesson("", l.Score!.Value, 50))], scheme ?? Scheme.Default));
 }

@@ -1,7 +1,6 @@
 using System.Net;
 using NodaTime;
 using PoliteTally.Core.Attendance;
-using PoliteTally.Core.Chat;
 using PoliteTally.Core.Course;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
@@ -17,38 +16,11 @@ public sealed class SchemeTests(AppUnderTest app) : IClassFixture<AppUnderTest>
 {
     private static readonly IReadOnlyList<Guid> None = [];
 
-    /// <summary>A class with three settled lessons: Juno speaks and writes, Eino writes, Zainab is absent.</summary>
-    private async Task<(Classroom Room, IReadOnlyList<Guid> Lessons)> Term()
-    {
-        var room = await (await app.SignedIn()).Teach();
-        var lessons = new List<Guid>();
-        for (var i = 0; i < 3; i++)
-        {
-            var lesson = i == 0 ? room : await room.Next();
-            lessons.Add(lesson.Lesson);
-            await lesson.Tap(
-                new Marked(room.Students["Juno"], Mark.Here), new Marked(room.Students["Eino"], Mark.Here), new TurnTaken(room.Students["Juno"], TurnOutcome.Full, TurnOrigin.Hand),
-                new ChatSaid(room.Students["Juno"], ChatKind.Idea, null), new ChatSaid(room.Students["Eino"], ChatKind.Idea, null));
-            await lesson.Tap(new LessonEnded());
-            await lesson.Tap(new LessonSettled());
-        }
+    private Task<(Classroom Room, IReadOnlyList<Guid> Lessons)> Term() => ThreeLessons.Settled(app);
 
-        return (room, lessons);
-    }
+    private static Task<SchemeView> Scheme(Classroom room) => ThreeLessons.Scheme(room);
 
-    private static Task<SchemeView> Scheme(Classroom room) => room.Teacher.Get<SchemeView>($"/api/classes/{room.Class}/scheme");
-
-    private static async Task<string> Scores(Classroom room)
-    {
-        // What is due is reckoned beside everything else.
-        while ((await Scheme(room)).Lessons.Any(l => l.Due))
-        {
-            await Task.Yield();
-        }
-
-        var sheet = await room.Teacher.Get<ScoreSheet>($"/api/classes/{room.Class}/scores");
-        return string.Join("; ", sheet.Students.Where(s => s.Called is "Juno" or "Eino").Select(s => $"{s.Called} {string.Join(' ', s.Cells.Select(c => c?.Score))}, term {s.Term}"));
-    }
+    private static Task<string> Scores(Classroom room) => ThreeLessons.Scores(room);
 
     private static Task<SchemeStored> Store(Classroom room, Scheme scheme, int after, IReadOnlyList<Guid> lessons) =>
         room.Teacher.Post<SchemeStored>($"/api/classes/{room.Class}/scheme", new SchemeSent(scheme, "a class that talks", after, lessons));

@@ -19,13 +19,13 @@ public static class NeedsLook
 
     /// <summary>Why a term score needs a look, each in a few words; empty if it does not.</summary>
     /// <param name="lessons">The settled lessons of the student, in order.</param>
-    /// <param name="scheme">How the class scores.</param>
-    public static IReadOnlyList<string> Because(IReadOnlyList<LessonLooked> lessons, Scheme scheme) => [.. Reasons(lessons, scheme)];
+    /// <param name="score">The score over them.</param>
+    public static IReadOnlyList<string> Because(IReadOnlyList<LessonLooked> lessons, TermScore score) => [.. Reasons(lessons, score)];
 
-    private static IEnumerable<string> Reasons(IReadOnlyList<LessonLooked> lessons, Scheme scheme)
+    private static IEnumerable<string> Reasons(IReadOnlyList<LessonLooked> lessons, TermScore score)
     {
         var scored = lessons.Where(l => l.Score is not null).ToList();
-        if (scored.Count - scheme.LowestLeftOut < scheme.LessonsForTerm)
+        if (score.Total is null)
         {
             yield return "not enough yet";
         }
@@ -35,7 +35,7 @@ public static class NeedsLook
             yield return $"{Words.Plain(Math.Round(lower))} lower than before";
         }
 
-        if (scored.Count >= scheme.LessonsForTerm && scored.Sum(l => Deeds(l.Did)) is 1)
+        if (score.Total is not null && scored.Sum(l => Deeds(l.Did)) is 1)
         {
             yield return "rests on one entry";
         }

@@ -50,7 +50,7 @@ internal static class RegisterEndpoints
         {
             if (await LessonsOf(day, db, owner) is not { } lessons)
             {
-                return NoDay();
+                return Refused.NoDay();
             }
 
             var handed = new List<RegisterOfDay>();
@@ -80,7 +80,7 @@ internal static class RegisterEndpoints
         {
             if (await LessonsOf(day, db, owner) is not { } lessons)
             {
-                return NoDay();
+                return Refused.NoDay();
             }
 
             var sheets = new List<RegisterSheet>();
@@ -117,8 +117,6 @@ internal static class RegisterEndpoints
 
         return opened;
     }
-
-    private static ProblemHttpResult NoDay() => TypedResults.Problem("A day is written as 2026-11-23.", statusCode: StatusCodes.Status400BadRequest);
 
     private static async Task<RegisterSheet> SheetOf(OpenLesson open, SchoolDb db, Owner owner)
     {

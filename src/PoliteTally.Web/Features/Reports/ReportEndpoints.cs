@@ -56,7 +56,7 @@ internal static class ReportEndpoints
         var present = rows.Where(r => r.Present + r.Late > 0).ToList();
         var most = rows.MaxBy(r => r.FullTurns + r.PartialTurns);
         return new ClassReport(
-            id, term.Name, [.. term.Lessons.Select(ScoreEndpoints.ColumnOf)], rows,
+            id, term.Name, [.. term.Lessons.Select(ScoreSheet.ColumnOf)], rows,
             new ReportTotals(
                 term.Lessons.Count, rows.Sum(r => r.Present), rows.Sum(r => r.Late), rows.Sum(r => r.Absent), rows.Sum(r => r.Excused),
                 turns, present.Count == 0 ? null : (decimal)present.Count(r => r.Turns > 0) / present.Count,

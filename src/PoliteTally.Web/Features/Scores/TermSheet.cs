@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using PoliteTally.Core.Scoring;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
@@ -14,11 +15,13 @@ internal sealed class TermSheet
     private readonly Dictionary<Guid, Scheme> _schemes;
     private readonly ConcurrentDictionary<Summary, Tally> _tallies = new(ReferenceEqualityComparer.Instance);
 
-    private TermSheet(string name, Scheme scheme, IReadOnlyList<OnSheet> roster, IReadOnlyList<Lesson> lessons, Dictionary<Guid, Scheme> schemes, IEnumerable<Summary> summaries)
+    private TermSheet(Guid classId, string name, Scheme scheme, IReadOnlyList<OnSheet> roster, IReadOnlyList<Lesson> lessons, Dictionary<Guid, Scheme> schemes, IEnumerable<Summary> summaries)
     {
-        (Name, Scheme, Roster, Lessons, _schemes) = (name, scheme, roster, lessons, schemes);
+        (ClassId, Name, Scheme, Roster, Lessons, _schemes) = (classId, name, scheme, roster, lessons, schemes);
         _summaries = summaries.ToDictionary(s => (s.LessonId, s.StudentId));
     }
+
+    public Guid ClassId { get; }
 
     public string Name { get; }
 
@@ -32,13 +35,15 @@ internal sealed class TermSheet
     /// <param name="row">The class.</param>
     /// <param name="db">A context of its owner.</param>
     /// <param name="student">The only student whose summaries are read; null for everybody.</param>
+    /// <param name="span">The days from which lessons are read; null for all of them.</param>
     /// <param name="figuresOnly">Whether what stands beside the figures, the notes and the ribbons, is left where it is: that is most of the reading.</param>
-    public static async Task<TermSheet> Of(SchoolClass row, SchoolDb db, Guid? student = null, bool figuresOnly = false)
+    public static async Task<TermSheet> Of(SchoolClass row, SchoolDb db, Guid? student = null, Span? span = null, bool figuresOnly = false)
     {
         var id = row.Id;
-        var lessons = await db.Lessons.AsNoTracking().Where(l => l.ClassId == id && l.Stage == LessonStage.Settled)
+        var (from, to) = (span?.From ?? Instant.MinValue, span?.To ?? Instant.MaxValue);
+        var lessons = await db.Lessons.AsNoTracking().Where(l => l.ClassId == id && l.Stage == LessonStage.Settled && l.PlannedStart >= from && l.PlannedStart < to)
             .OrderBy(l => l.PlannedStart).ToListAsync();
-        var rows = db.Summaries.AsNoTracking().Where(s => s.Lesson!.ClassId == id && (student == null || s.StudentId == student));
+        var rows = db.Summaries.AsNoTracking().Where(s => s.Lesson!.ClassId == id && s.Lesson.PlannedStart >= from && s.Lesson.PlannedStart < to && (student == null || s.StudentId == student));
         var summaries = await (figuresOnly
             ? rows.Select(s => new Summary { LessonId = s.LessonId, StudentId = s.StudentId, Score = s.Score, Tally = s.Tally, Notes = "", Ribbon = "" })
             : rows).ToListAsync();
@@ -48,7 +53,7 @@ internal sealed class TermSheet
         var here = now.Select(s => s.Name.Id).ToHashSet();
         var versions = await Schemes.Of(db, id).ToDictionaryAsync(v => v.Number, v => RulesJson.SchemeOf(v.Scheme));
         return new TermSheet(
-            row.Name, RulesJson.Of(row).Scheme,
+            id, row.Name, RulesJson.Of(row).Scheme,
             [.. now, .. Rosters.Ever(db, id).Where(s => !here.Contains(s.Name.Id) && known.Contains(s.Name.Id))], lessons,
             lessons.ToDictionary(l => l.Id, l => RulesJson.Of(l, row, l.ScoredBy is { } number ? versions[number] : null).Scheme), summaries);
     }
@@ -70,12 +75,45 @@ internal sealed class TermSheet
 
     public Summary? Of(Guid lesson, Guid student) => _summaries.GetValueOrDefault((lesson, student));
 
-    public int Scored(Guid student) => Lessons.Count(l => Of(l.Id, student)?.Score is not null);
+    /// <summary>How many lessons of a student are scored, on these days.</summary>
+    public int Scored(Guid student, Span? span = null) => ScoredOf(student, span).Count;
 
-    public TermScore Score(Guid student) => TermScore.Of(
+    /// <summary>The score of a student over the lessons of these days.</summary>
+    public TermScore Score(Guid student, Span? span = null) => TermScore.Of(ScoredOf(student, span), Scheme);
+
+    /// <summary>The value of a strand in a lesson, from 0 to 1; null if there was no chance.</summary>
+    public decimal? StrandOf(Strand strand, Lesson lesson, Guid student) => TallyOf(lesson.Id, student) is { } did
+        ? LessonScore.Of(did.ToScore(SchemeOf(lesson)), SchemeOf(lesson)).Strands.FirstOrDefault(s => s.Strand == strand)?.Value?.Value
+        : null;
+
+    /// <summary>A strand over all lessons in which there was a chance in it, from 0 to 100; the lowest count, too.</summary>
+    public TermScore ScoreOfStrand(Strand strand, Guid student) => TermScore.Of(
         [.. from lesson in Lessons
-            let score = Of(lesson.Id, student)?.Score
-            where score is not null
-            select new ScoredLesson(LabelOf(lesson), score.Value, MinutesOf(lesson))],
-        Scheme);
+            let value = StrandOf(strand, lesson, student)
+            where value is not null
+            select new ScoredLesson(LabelOf(lesson), value.Value * 100, MinutesOf(lesson))],
+        Scheme with { LowestLeftOut = 0 });
+
+    /// <summary>Why a term score needs a look, each in a few words.</summary>
+    public IReadOnlyList<string> NeedsLook(Guid student, Span? span = null) => Core.Scoring.NeedsLook.Because(
+        [
+            .. Lessons.Where(l => span is null || span.Has(l.PlannedStart)).Select(l => (Row: Of(l.Id, student), Tally: TallyOf(l.Id, student))).Where(l => l.Row is not null)
+                .Select(l => new LessonLooked(l.Row!.Score, l.Row.RestsOn * 2 < l.Row.Whole, l.Tally!)),
+        ],
+        Score(student, span));
+
+    /// <summary>A score over the term as it is shown.</summary>
+    public decimal? Shown(Figure? total) => total is null ? null : Scheme.Shown(total.Value);
+
+    /// <summary>The name of the band that a score over the term is in.</summary>
+    public string? BandOf(Figure? total) => total is null ? null : Scheme.BandOf(total.Value)?.Name;
+
+    private List<ScoredLesson> ScoredOf(Guid student, Span? span) =>
+    [
+        .. from lesson in Lessons
+           where span is null || span.Has(lesson.PlannedStart)
+           let score = Of(lesson.Id, student)?.Score
+           where score is not null
+           select new ScoredLesson(LabelOf(lesson), score.Value, MinutesOf(lesson)),
+    ];
 }

@@ -140,7 +140,7 @@ internal static class PageScoreEndpoints
             .ToLookup(o => o.LessonId, o => new PageObjection(o.Id, o.About, o.Text, o.MadeAt, o.Answer));
         var total = term.Score(student).Total;
         return new PageScores(
-            row.Name, term.Scheme.Places, total is null ? null : term.Scheme.Shown(total.Value), total is null ? null : term.Scheme.BandOf(total.Value)?.Name, term.Scored(student),
+            row.Name, term.Scheme.Places, term.Shown(total), term.BandOf(total), term.Scored(student),
             term.Scheme.LessonsForTerm, [.. term.Lessons.Where(l => term.Of(l.Id, student) is not null).Reverse().Select(l => ScoreOf(l, student, term, [.. objections[l.Id]]))]);
     }
 
@@ -150,7 +150,7 @@ internal static class PageScoreEndpoints
         return new PageScore(
             lesson.Id, lesson.Number, lesson.Title, lesson.PlannedStart,
             lesson.DropIn || summary.Score is not { } score ? null : scheme.Shown(score),
-            lesson.DropIn ? ScoreEndpoints.MinutesOf(summary) : null,
+            lesson.DropIn ? ScoreSheet.MinutesOf(summary) : null,
             lesson.DropIn ? [] : ScoreToStudent.Of(LessonScore.Of(did.ToScore(scheme), scheme), did, scheme), objections);
     }
 
