@@ -111,6 +111,7 @@ public static class Application
         services.AddSingleton<MissingPost>();
         services.AddHttpClient<RegisterDesk>(client => client.Timeout = RegisterDesk.Patience);
         services.AddScoped<HandingIn>();
+        services.AddScoped<AcrossLessons>();
         services.AddSingleton<RegisterSender>();
         services.AddHostedService(s => s.GetRequiredService<RegisterSender>());
         services.AddSingleton<Reckoner>();
@@ -323,6 +324,7 @@ public static class Application
         signedIn.MapFiles();
         signedIn.MapRegisters();
         signedIn.MapScores();
+        signedIn.MapJudged();
         signedIn.MapObjections();
         signedIn.MapReports();
         var current = new StaticFileOptions { OnPrepareResponse = prepared => prepared.Context.Response.Headers.CacheControl = "no-cache" };

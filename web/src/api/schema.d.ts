@@ -1476,6 +1476,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lessons/{id}/judged": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetJudged"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/judged": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetJudgedOfClass"];
+        put?: never;
+        post: operations["MarkJudged"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/judged/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["TakeBackJudged"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/objections/{id}/answer": {
         parameters: {
             query?: never;
@@ -2815,6 +2863,35 @@ export interface components {
             /** Format: uuid */
             entry: null | string;
         };
+        JudgedSent: {
+            lessons: string[];
+            students: string[];
+            /** Format: uuid */
+            criterion: string;
+            /** Format: uuid */
+            level: string;
+        };
+        JudgedSheet: {
+            criteria: components["schemas"]["Criterion"][];
+            students: components["schemas"]["JudgedStudent"][];
+        };
+        JudgedStored: {
+            /** Format: uuid */
+            together: string;
+            /** Format: int32 */
+            lessons: number;
+            notTaken: string[];
+        };
+        JudgedStudent: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            levels: string[];
+        };
+        JudgedTakenBack: {
+            /** Format: uuid */
+            together: string;
+        };
         KeyLine: {
             /** Format: uuid */
             id: string;
@@ -3929,6 +4006,14 @@ export interface components {
             needsLook: string[];
             cells: components["schemas"]["ScoredCell"][];
         };
+        ScoreOfTerm: {
+            term: components["schemas"]["TaughtTerm"];
+            /** Format: double */
+            shown: null | number;
+            band: null | string;
+            /** Format: int32 */
+            scored: number;
+        };
         ScoreSheet: {
             /** Format: uuid */
             classId: string;
@@ -3938,6 +4023,7 @@ export interface components {
             bands: components["schemas"]["Band"][];
             lessons: components["schemas"]["ScoredColumn"][];
             students: components["schemas"]["ScoredRow"][];
+            terms: components["schemas"]["TaughtTerm"][];
         };
         ScoringTakenBack: {
             /** Format: uuid */
@@ -4152,6 +4238,15 @@ export interface components {
             id: string;
             students: string[];
         };
+        TaughtTerm: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            firstDay: components["schemas"]["LocalDate"];
+            lastDay: components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            lessons: number;
+        };
         Telling: {
             /** Format: uuid */
             entry: string;
@@ -4172,6 +4267,7 @@ export interface components {
             /** Format: int32 */
             needed: number;
             needsLook: string[];
+            terms: components["schemas"]["ScoreOfTerm"][];
         };
         TermLine: {
             /** Format: uuid */
@@ -7327,7 +7423,11 @@ export interface operations {
     };
     GetScores: {
         parameters: {
-            query?: never;
+            query?: {
+                from?: string;
+                to?: string;
+                strand?: components["schemas"]["Strand"];
+            };
             header?: never;
             path: {
                 id: string;
@@ -7356,7 +7456,10 @@ export interface operations {
     };
     SaveGradeBook: {
         parameters: {
-            query?: never;
+            query?: {
+                from?: string;
+                to?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -7376,7 +7479,10 @@ export interface operations {
     };
     SaveGradeBookAsWorkbook: {
         parameters: {
-            query?: never;
+            query?: {
+                from?: string;
+                to?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -7396,7 +7502,10 @@ export interface operations {
     };
     ExplainTerm: {
         parameters: {
-            query?: never;
+            query?: {
+                from?: string;
+                to?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -7444,6 +7553,131 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Explanation"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetJudged: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgedSheet"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetJudgedOfClass: {
+        parameters: {
+            query?: {
+                from?: string;
+                to?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgedSheet"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    MarkJudged: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JudgedSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgedStored"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    TakeBackJudged: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JudgedTakenBack"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {

@@ -1,11 +1,9 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Scoring;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
-using PoliteTally.Store.Writing;
 using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Scores;
@@ -13,7 +11,6 @@ namespace PoliteTally.Web.Features.Scores;
 internal static class SchemeEndpoints
 {
     private const int LongestWhy = 300;
-    private static readonly string AnewKind = ActJson.NamesOf(typeof(ScoredAnew))[0];
 
     public static void MapSchemes(this RouteGroupBuilder api)
     {
@@ -33,7 +30,7 @@ internal static class SchemeEndpoints
         }).WithName("TryScheme");
 
         api.MapPost("/classes/{id:guid}/scheme", async Task<Results<Ok<SchemeStored>, NotFound, ProblemHttpResult>> (
-            Guid id, SchemeSent sent, SchoolDb db, OpenLessons openLessons, LedgerWriter ledger, Reckoner reckoner, Owner owner, HttpContext http, IClock clock) =>
+            Guid id, SchemeSent sent, SchoolDb db, OpenLessons openLessons, AcrossLessons across, HttpContext http, IClock clock) =>
         {
             if (await db.Classes.FirstOrDefaultAsync(c => c.Id == id) is not { } found)
             {
@@ -63,36 +60,16 @@ internal static class SchemeEndpoints
             openLessons.Forget(lesson => lesson.ClassId == id);
             var lessons = await db.Lessons.AsNoTracking().Where(l => l.ClassId == id && l.Stage == LessonStage.Settled && sent.Lessons.Contains(l.Id) && l.ScoredBy != version)
                 .OrderBy(l => l.PlannedStart).Select(l => l.Id).ToListAsync();
-            Guid? together = lessons.Count == 0 ? null : Guid.CreateVersion7();
-            foreach (var lesson in lessons)
-            {
-                await Note(lesson, new ScoredAnew(version), together, openLessons, ledger, owner, by, clock);
-            }
-
-            reckoner.Wake(owner.Id);
+            Guid? together = lessons.Count == 0 ? null : (await across.Note(by, lessons, new ScoredAnew(version))).Together;
             return TypedResults.Ok(new SchemeStored(await SchemeView.Of(found, db), together, lessons.Count));
         }).WithName("ChangeScheme");
 
         api.MapPost("/classes/{id:guid}/scheme/take-back", async (
-            Guid id, OwnClass own, ScoringTakenBack sent, SchoolDb db, OpenLessons openLessons, LedgerWriter ledger, Reckoner reckoner, Owner owner, HttpContext http, IClock clock) =>
+            Guid id, OwnClass own, ScoringTakenBack sent, SchoolDb db, AcrossLessons across, HttpContext http) =>
         {
-            var entries = await db.Entries.AsNoTracking()
-                .Where(e => e.Lesson!.ClassId == id && e.Kind == AnewKind && e.Together == sent.Together).Select(e => new { e.LessonId, e.Id }).ToListAsync();
-            foreach (var entry in entries)
-            {
-                await Note(entry.LessonId, new Struck(entry.Id), null, openLessons, ledger, owner, http.User.Identity?.Name ?? "", clock);
-            }
-
-            reckoner.Wake(owner.Id);
+            await across.TakeBack(http.User.Identity?.Name ?? "", id, typeof(ScoredAnew), sent.Together);
             return TypedResults.Ok(await SchemeView.Of(own.Row, db));
         }).WithName("TakeBackScoring");
-    }
-
-    // The lesson is read and folded before it is written to, so that nobody who taps waits for that.
-    private static async Task Note(Guid lesson, Act act, Guid? together, OpenLessons openLessons, LedgerWriter ledger, Owner owner, string by, IClock clock)
-    {
-        _ = (await openLessons.Find(owner.Id, lesson))?.State;
-        await ledger.Append(owner.Id, lesson, Source.Tapped, by, [new NewEntry(Guid.CreateVersion7(), clock.GetCurrentInstant(), act, together)]);
     }
 
     private static ProblemHttpResult? Wrong(Scheme scheme) =>
