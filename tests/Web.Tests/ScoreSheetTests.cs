@@ -1,5 +1,6 @@
 using System.Net;
 using System.Net.Http.Json;
+using System.Text.Json;
 using NodaTime;
 using PoliteTally.Core.Scoring;
 using PoliteTally.Store;
@@ -25,6 +26,7 @@ public sealed class ScoreSheetTests(AppUnderTest app) : IClassFixture<AppUnderTe
         var none = await Sheet(room, $"?from={Day(2)}");
         (none.Lessons.Count, none.Students.All(s => s.Term is null)).ShouldBe((0, true));
         (await Sheet(room, $"?to={Day(-2)}")).Lessons.ShouldBeEmpty();
+        (await room.Teacher.Http.GetAsync($"/api/classes/{room.Class}/scores?strand=luck")).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         foreach (var path in new[] { "scores?from=yesterday", $"scores/{room.Students["Juno"]}?to=2026-13-01", "gradebook.csv?from=0", "judged?to=later" })
         {
             (await room.Teacher.Http.GetAsync($"/api/classes/{room.Class}/{path}")).StatusCode.ShouldBe(HttpStatusCode.BadRequest, path);
@@ -51,7 +53,7 @@ public sealed class ScoreSheetTests(AppUnderTest app) : IClassFixture<AppUnderTe
     public async Task A_strand_alone_is_seen_over_all_lessons(Strand strand, string juno, string eino)
     {
         var (room, _) = await ThreeLessons.Settled(app);
-        var sheet = await Sheet(room, $"?strand={strand}");
+        var sheet = await Sheet(room, $"?strand={JsonNamingPolicy.CamelCase.ConvertName($"{strand}")}");
         string Of(string who) => sheet.Students.Where(s => s.Called == who).Select(s => $"{string.Join(' ', s.Cells.Select(c => c?.Score))}, term {s.Term}").Single();
         (Of("Juno"), Of("Eino")).ShouldBe((juno, eino));
         sheet.Bands.ShouldBeEmpty();

@@ -7426,7 +7426,7 @@ export interface operations {
             query?: {
                 from?: string;
                 to?: string;
-                strand?: components["schemas"]["Strand"];
+                strand?: string;
             };
             header?: never;
             path: {

@@ -46,10 +46,18 @@ internal static class ScoreEndpoints
     public static void MapScores(this RouteGroupBuilder api)
     {
         api.MapGet("/classes/{id:guid}/scores", async Task<Results<Ok<ScoreSheet>, ProblemHttpResult>> (
-            Guid id, OwnClass own, string? from, string? to, Strand? strand, SchoolDb db, Owner owner) =>
-            await SpanOf(from, to, db, owner) is { } span
-                ? TypedResults.Ok(ScoreSheet.Of(await TermSheet.Of(own.Row, db, span: span), strand, await TaughtTerm.Of(id, db, owner)))
-                : Refused.NoDay()).WithName("GetScores");
+            Guid id, OwnClass own, string? from, string? to, string? strand, SchoolDb db, Owner owner) =>
+        {
+            if (await SpanOf(from, to, db, owner) is not { } span)
+            {
+                return Refused.NoDay();
+            }
+
+            Strand? alone = Enum.TryParse<Strand>(strand, ignoreCase: true, out var named) && Enum.IsDefined(named) ? named : null;
+            return alone is null && !string.IsNullOrEmpty(strand)
+                ? Refused.Because($"There is no such strand. Ask for one of {string.Join(", ", Enum.GetNames<Strand>())}.")
+                : TypedResults.Ok(ScoreSheet.Of(await TermSheet.Of(own.Row, db, span: span), alone, await TaughtTerm.Of(id, db, owner)));
+        }).WithName("GetScores");
 
         api.MapGet("/classes/{id:guid}/gradebook.csv", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (
             Guid id, OwnClass own, string? from, string? to, SchoolDb db, Owner owner) =>

@@ -1,27 +1,28 @@
 <script setup lang="ts">
+import { useMediaQuery, useVirtualList } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import type { Schemas } from '../../api/client'
 import { shortDay } from '../../ui/format'
-import ScoreTrend from './ScoreTrend.vue'
-import { hoursOf, isOfHours, type Row } from './sheet'
+import ScoreRow from './ScoreRow.vue'
+import { isOfHours, type Cell, type Row } from './sheet'
 
-/** Students by lessons. Arrows go from number to number, Enter opens one, Escape puts it away. */
-const props = defineProps<{
-  sheet: Schemas['ScoreSheet']
-  rows: readonly Row[]
-  open: { student?: string | undefined; lesson?: string | undefined }
-}>()
-const emit = defineEmits<{ why: [student: string, lesson?: string]; close: [] }>()
+/** Students by lessons. Arrows go from number to number, Enter opens one, with Shift beside what is open. */
+const props = defineProps<{ sheet: Schemas['ScoreSheet']; rows: readonly Row[]; open: (cell: Cell) => boolean }>()
+const emit = defineEmits<{ why: [cell: Cell, beside: boolean] }>()
 const table = useTemplateRef<HTMLTableElement>('table')
 const hours = computed(() => isOfHours(props.sheet))
-const isOpen = (student: string, lesson?: string) => props.open.student === student && props.open.lesson === lesson
-const words: Record<string, string> = {
-  present: 'no score',
-  late: 'no score',
-  absent: 'absent',
-  excused: 'excused',
-  didNotCome: 'did not come',
-}
+
+// A large class scrolls in a frame of its own, in which only the rows that are seen are drawn.
+const mostAtOnce = 60
+const rowHeight = 27
+const printed = useMediaQuery('print')
+const framed = computed(() => props.rows.length > mostAtOnce && !printed.value)
+const { list, containerProps, wrapperProps } = useVirtualList(
+  computed(() => (framed.value ? [...props.rows] : [])),
+  { itemHeight: rowHeight, overscan: 12 },
+)
+const drawn = computed(() => (framed.value ? list.value.map((l) => l.data) : props.rows))
+
 const steps: Record<string, [number, number]> = {
   ArrowUp: [-1, 0],
   ArrowDown: [1, 0],
@@ -30,7 +31,6 @@ const steps: Record<string, [number, number]> = {
 }
 
 function key(event: KeyboardEvent) {
-  if (event.key === 'Escape') return emit('close')
   const step = steps[event.key]
   const cell = (event.target as HTMLElement).closest('td')
   if (!step || !cell) return
@@ -45,77 +45,76 @@ function key(event: KeyboardEvent) {
     if (button) return button.focus()
   } while (lines[y]?.cells[x])
 }
-
-const spoken = (row: Row, i: number) => {
-  const cell = row.cells[i]!
-  const about = [cell.notes, cell.restsOnLittle ? 'rests on less than half of the scheme' : '', cell.corrected ?? '']
-  return about.filter(Boolean).join('; ')
-}
 </script>
 
 <template>
-  <div class="mt-3 overflow-x-auto">
-    <table ref="table" class="sheet-table grid-of-scores" @keydown="key">
-      <thead>
-        <tr>
-          <th>Student</th>
-          <th class="term">{{ hours ? 'Hours' : 'Term' }}</th>
-          <th v-if="sheet.bands.length && !hours" class="band">Band</th>
-          <th v-if="!hours" class="trend"><span class="sr-only">How it went</span></th>
-          <th v-for="lesson in sheet.lessons" :key="lesson.id" class="num" :title="lesson.title">
-            <span class="block">{{ lesson.number }}</span><span class="day text-ink-soft">{{
-              shortDay(lesson.plannedStart)
-            }}</span>
-          </th>
-          <th v-if="!hours" class="look">Needs a look</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="student in rows" :key="student.id">
-          <th scope="row" class="who">
-            <b>{{ student.called }}</b> <span class="font-normal text-ink-soft">{{ student.rest }}</span>
-          </th>
-          <td class="term">
-            <button
-              class="cell"
-              :aria-pressed="isOpen(student.id)"
-              :aria-label="`Why ${student.term ?? 'no score'} over the term, ${student.called} ${student.rest}?`"
-              @click="emit('why', student.id)"
-            >
-              {{ hours ? hoursOf(student) : (student.term?.toFixed(sheet.places) ?? '–') }}
-            </button>
-          </td>
-          <td v-if="sheet.bands.length && !hours" class="band text-small text-ink-soft">{{ student.band }}</td>
-          <td v-if="!hours" class="trend text-ink-soft">
-            <ScoreTrend :scores="student.cells.map((c) => c?.score ?? null)" />
-          </td>
-          <td v-for="(cell, i) in student.cells" :key="i" class="num">
-            <button
-              v-if="cell"
-              class="cell"
-              :class="{ word: cell.score === null, little: cell.restsOnLittle, byHand: cell.corrected }"
-              :aria-pressed="isOpen(student.id, sheet.lessons[i]!.id)"
-              :aria-label="`Why ${cell.score ?? words[cell.status]} in lesson ${sheet.lessons[i]!.number}, ${student.called} ${student.rest}?${cell.corrected ? ' Put right by hand.' : ''}`"
-              :title="spoken(student, i)"
-              @click="emit('why', student.id, sheet.lessons[i]!.id)"
-            >
-              {{ hours ? `${cell.minutes} min` : (cell.score?.toFixed(sheet.places) ?? words[cell.status])
-              }}<sup v-if="cell.status === 'absent' || cell.status === 'late'" :data-status="cell.status[0]" />
-            </button>
-          </td>
-          <td v-if="!hours" class="look text-small text-ink-soft">{{ student.needsLook.join('; ') }}</td>
-        </tr>
-      </tbody>
-    </table>
+  <div
+    v-bind="framed ? containerProps : {}"
+    class="mt-3 overflow-x-auto"
+    :class="{ 'score-frame': framed }"
+    :tabindex="framed ? 0 : undefined"
+    :role="framed ? 'region' : undefined"
+    :aria-label="framed ? 'The sheet of scores' : undefined"
+  >
+    <div v-bind="framed ? wrapperProps : {}">
+      <table ref="table" class="sheet-table grid-of-scores" :aria-rowcount="rows.length + 1" @keydown="key">
+        <thead>
+          <tr>
+            <th class="who">Student</th>
+            <th class="term">{{ hours ? 'Hours' : 'Term' }}</th>
+            <th v-if="sheet.bands.length && !hours" class="band">Band</th>
+            <th v-if="!hours" class="trend"><span class="sr-only">How it went</span></th>
+            <th v-for="lesson in sheet.lessons" :key="lesson.id" class="num" :title="lesson.title">
+              <span class="block">{{ lesson.number }}</span><span class="day text-ink-soft">{{
+                shortDay(lesson.plannedStart)
+              }}</span>
+            </th>
+            <th v-if="!hours" class="look">Needs a look</th>
+          </tr>
+        </thead>
+        <tbody>
+          <ScoreRow
+            v-for="student in drawn"
+            :key="student.id"
+            :student="student"
+            :sheet="sheet"
+            :hours="hours"
+            :open="open"
+            @why="(cell, beside) => emit('why', cell, beside)"
+          />
+        </tbody>
+      </table>
+    </div>
   </div>
   <p v-if="!hours" class="mt-2 text-small text-ink-soft">
-    <sup>l</sup> came late, <sup>a</sup> absent without excuse, <i class="cell little !min-w-0">thin</i> rests on less
-    than half of the scheme, <span class="cell byHand !min-w-0">underlined</span> put right by hand
+    <sup>l</sup> came late, <sup>a</sup> absent without excuse, <i class="little">thin</i> rests on less than half of
+    the scheme, <span class="byHand">underlined</span> put right by hand
   </p>
 </template>
 
-<style scoped>
-sup::after {
+<style>
+.score-frame {
+  max-height: max(320px, calc(100vh - 290px));
+  overflow: auto;
+}
+/* The head takes its place beside the rows, at the top of the frame and at its end. */
+.score-frame > div {
+  box-sizing: content-box;
+  padding-bottom: 46px;
+}
+.score-frame thead th {
+  position: sticky;
+  top: 0;
+  z-index: 2;
+  background: var(--paper);
+}
+.score-frame thead .who {
+  z-index: 3;
+}
+.score-frame tbody tr {
+  height: 27px;
+}
+.grid-of-scores sup::after {
   content: attr(data-status);
 }
 .grid-of-scores {
@@ -125,67 +124,71 @@ sup::after {
 .grid-of-scores td {
   padding-block: 0;
 }
-.num,
-.term {
+.grid-of-scores .num,
+.grid-of-scores .term {
   padding-right: 4px !important;
   text-align: end !important;
 }
-.num {
+.grid-of-scores .num {
   min-width: 36px;
 }
-.term {
+.grid-of-scores .term {
   padding-right: 14px !important;
   font-weight: 700;
 }
-.band {
+.grid-of-scores .band {
   white-space: nowrap;
 }
-.trend {
+.grid-of-scores .trend {
   padding-inline: 4px !important;
 }
-.look {
+.grid-of-scores .look {
   padding-left: 14px !important;
   white-space: nowrap;
 }
-.who {
+.grid-of-scores .who {
   position: sticky;
   left: 0;
   background: var(--paper);
+}
+.grid-of-scores tbody .who {
   box-shadow: inset 0 -1px 0 var(--rule);
   border-bottom: 0 !important;
   font-size: var(--text-base) !important;
   white-space: nowrap;
   vertical-align: middle !important;
 }
-.cell {
+.grid-of-scores .cell {
   position: relative;
   min-width: 34px;
   min-height: 25px;
   padding: 1px 4px;
   text-align: end;
 }
-.cell:hover {
+.grid-of-scores .cell:hover {
   text-decoration: underline;
   text-underline-offset: 3px;
 }
-.cell[aria-pressed='true'] {
+.grid-of-scores .cell[aria-pressed='true'] {
   background: var(--live);
   color: var(--on-live);
   font-weight: 700;
 }
-.word {
+.grid-of-scores .word {
   font-size: var(--text-small);
   font-style: italic;
 }
-.little {
+.grid-of-scores .little,
+p > .little {
   font-weight: 300;
   font-style: italic;
   color: var(--ink-soft);
 }
-.byHand {
+.grid-of-scores .byHand,
+p > .byHand {
   border-bottom: 2px solid var(--pen-rubric);
 }
-.cell sup {
+.grid-of-scores .cell sup {
   position: absolute;
   top: 0;
   right: -3px;
@@ -193,7 +196,7 @@ sup::after {
   font-weight: 700;
   line-height: 1.6;
 }
-.day {
+.grid-of-scores .day {
   display: block;
   font-size: 0.6875rem;
   font-weight: 400;

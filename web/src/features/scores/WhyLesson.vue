@@ -8,9 +8,12 @@ import UndoNote from '../../ui/UndoNote.vue'
 import ObjectionText from '../objections/ObjectionText.vue'
 import { useAnswering } from '../objections/answering'
 import StudentEntries from '../entries/StudentEntries.vue'
+import { strands } from '../ground-rules/rules'
+import { lessonInWords, nodsOf, strandName, together, weighed } from './explained'
 import FigureTree from './FigureTree.vue'
 import JudgeBy from './JudgeBy.vue'
 import PutRight from './PutRight.vue'
+import TakeAlong from './TakeAlong.vue'
 
 const props = defineProps<{ lesson: string; student: string }>()
 const why = useQuery({
@@ -43,37 +46,10 @@ async function note(act: Act) {
     busy.value = false
   }
 }
-const names: Record<Schemas['Strand'], string> = {
-  attendance: 'attendance',
-  speaking: 'speaking',
-  questions: 'questions',
-  chat: 'chat',
-  groupWork: 'group work',
-  rubric: 'rubric',
-}
-const pens: Record<Schemas['Strand'], string> = {
-  attendance: 'text-pen-attendance',
-  speaking: 'text-pen-speaking',
-  questions: 'text-pen-questions',
-  chat: 'text-pen-chat',
-  groupWork: 'text-pen-group',
-  rubric: 'text-pen-rubric',
-}
+const penOf = (strand: Schemas['Strand']) => strands.find((s) => s.name === strand)!.pen
 const two = (n: number) => n.toFixed(2)
 const byId = computed(() => new Map(answer.value?.entries.map((e) => [e.id, e]) ?? []))
-/** Strands that weigh something, or say something though they weigh nothing. */
-const weighed = computed(() => answer.value?.score.strands.filter((s) => s.weight > 0 || s.value) ?? [])
-const nods = computed(() => {
-  const find = (figure: Schemas['Figure'] | null | undefined): Schemas['Figure'] | undefined =>
-    !figure ? undefined : figure.label === 'Nods' ? figure : figure.parts.map(find).find(Boolean)
-  return find(answer.value?.score.total)
-})
-const earned = computed(() =>
-  (answer.value?.score.strands ?? []).reduce((sum, s) => sum + (s.value ? s.value.value * s.weight : 0), 0),
-)
-const possible = computed(() =>
-  (answer.value?.score.strands ?? []).reduce((sum, s) => sum + (s.value ? s.weight : 0), 0),
-)
+const nods = computed(() => nodsOf(answer.value?.score.total))
 const doubted = computed(() => new Set(answer.value?.objections.flatMap((o) => o.entry ?? [])))
 const rests = computed(() => new Set(byId.value.keys()))
 </script>
@@ -93,6 +69,7 @@ const rests = computed(() => new Set(byId.value.keys()))
       Rests on {{ answer.restsOn }} of {{ answer.whole
       }}{{ answer.restsOn * 2 < answer.whole ? ': less than half of the scheme' : '' }}.
     </p>
+    <TakeAlong :text="lessonInWords(answer)" />
     <section v-if="answer.objections.length" class="objections" aria-label="What the student says is wrong">
       <ObjectionText
         v-for="o in answer.objections"
@@ -106,8 +83,10 @@ const rests = computed(() => new Set(byId.value.keys()))
     <Notice v-if="problem" tone="wrong" class="mt-2">{{ problem }}</Notice>
     <table v-if="answer.score.strands.length" class="sheet-table mt-2">
       <tbody>
-        <tr v-for="s in weighed" :key="s.strand">
-          <th scope="row" class="strand" :class="s.value ? pens[s.strand] : 'text-ink-soft'">{{ names[s.strand] }}</th>
+        <tr v-for="s in weighed(answer)" :key="s.strand">
+          <th scope="row" class="strand" :style="{ color: s.value ? penOf(s.strand) : 'var(--ink-soft)' }">
+            {{ strandName(s.strand) }}
+          </th>
           <td class="text-small">{{ s.because }}</td>
           <td class="figures">
             <template v-if="s.value">{{ two(s.value.value) }} × {{ s.weight }}</template>
@@ -124,7 +103,9 @@ const rests = computed(() => new Set(byId.value.keys()))
         <tr v-if="answer.score.total">
           <th scope="row" class="strand">together</th>
           <td class="text-small font-semibold" colspan="2">
-            {{ two(earned) }} of {{ possible }}, times 100{{ nods && nods.value > 0 ? `, and ${nods.value}` : '' }}
+            {{ two(together(answer).earned) }} of {{ together(answer).possible }}, times 100{{
+              nods && nods.value > 0 ? `, and ${nods.value}` : ''
+            }}
           </td>
           <td class="figures font-bold">{{ answer.score.total.value.toFixed(1) }}</td>
         </tr>

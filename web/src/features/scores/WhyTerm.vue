@@ -2,15 +2,23 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, ask } from '../../api/client'
+import { count } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
+import { termInWords } from './explained'
+import type { Asked } from './sheet'
+import TakeAlong from './TakeAlong.vue'
 
-const props = defineProps<{ classId: string; student: string }>()
+/** Why a score over the lessons of some days is what it is, and what it is in each term. */
+const props = defineProps<{ classId: string; student: string; asked: Asked }>()
 const why = useQuery({
-  queryKey: ['whyTerm', props.classId, props.student],
+  queryKey: ['whyTerm', props.classId, props.student, computed(() => props.asked)],
   queryFn: () =>
     ask(
       api.GET('/api/classes/{id}/scores/{student}', {
-        params: { path: { id: props.classId, student: props.student } },
+        params: {
+          path: { id: props.classId, student: props.student },
+          query: { from: props.asked.from, to: props.asked.to },
+        },
       }),
     ),
 })
@@ -25,6 +33,7 @@ const lessons = computed(() => answer.value?.total?.parts[0]?.parts ?? [])
     <h2 class="text-lead font-bold">
       {{ answer.shown === null ? 'Why no score' : `Why ${answer.shown}` }} over the term, {{ answer.student }}?
     </h2>
+    <TakeAlong :text="termInWords(answer)" />
     <Notice v-if="!answer.total" class="mt-2"
       >Not enough yet: {{ answer.scored }} of the {{ answer.needed }} scored lessons that a term score needs.</Notice
     >
@@ -58,6 +67,14 @@ const lessons = computed(() => answer.value?.total?.parts[0]?.parts ?? [])
           </tr>
         </tbody>
       </table>
+    </template>
+    <template v-if="answer.terms.length">
+      <h3 class="mt-4 border-b-[1.5px] border-ink pb-0.5 text-small font-semibold">Term by term</h3>
+      <p v-for="t in answer.terms" :key="t.term.id" class="flex gap-3 border-b border-rule py-0.5 text-small">
+        <span class="flex-1">{{ t.term.name }}, {{ count(t.scored, 'scored lesson') }}</span>
+        <span class="text-ink-soft">{{ t.band }}</span>
+        <b>{{ t.shown ?? 'not enough yet' }}</b>
+      </p>
     </template>
   </article>
 </template>

@@ -47,7 +47,7 @@ test('rows are filtered by tag, band and what needs a look, and sorted with thos
     row('Eino', [], { term: 40, band: 'beginning', needsLook: ['rests on one entry'] }),
     row('Saga', [], { tags: 'Nort' }),
   ]
-  const sheet = ref({ classId: '', className: '', places: 0, bands: [], lessons: [], students })
+  const sheet = ref({ classId: '', className: '', places: 0, bands: [], lessons: [], terms: [], students })
   const { rows, sortBy, tag, band, look, looked } = useSheet(sheet)
   const names = () => rows.value.map((r) => r.called).join(' ')
   expect(names()).toBe('Juno Eino Saga')

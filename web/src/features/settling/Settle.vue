@@ -9,6 +9,7 @@ import Page from '../../ui/Page.vue'
 import Contacts from './Contacts.vue'
 import FilesPanel from './FilesPanel.vue'
 import GuestList from './GuestList.vue'
+import JudgeStep from './JudgeStep.vue'
 import KnownNamesHere from './KnownNamesHere.vue'
 import OpenQuestions from './OpenQuestions.vue'
 import PutAway from './PutAway.vue'
@@ -141,6 +142,8 @@ const reopen = () => note([{ type: 'struck', entry: view.value!.settledBy! }], '
           :position="view"
           @note="(act, text) => note([act], text)"
         />
+
+        <JudgeStep class="step" :lesson="id" :busy="busy" @note="note" />
 
         <section v-if="view.guests.length" class="step" aria-labelledby="guests">
           <h2 id="guests" class="head">Guests <span class="font-normal text-ink-soft">on no roster</span></h2>

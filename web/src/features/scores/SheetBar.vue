@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Schemas } from '../../api/client'
+import { strands } from '../ground-rules/rules'
+import { isOfHours, queryOf, type Asked, type SortBy } from './sheet'
+
+/** What is looked at on the sheet of scores, and in which order; and the ways to take it elsewhere. */
+const props = defineProps<{ sheet: Schemas['ScoreSheet']; asked: Asked; tags: readonly string[]; looked: number }>()
+const emit = defineEmits<{ ask: [asked: Asked] }>()
+const sortBy = defineModel<SortBy>('sortBy', { required: true })
+const tag = defineModel<string>('tag', { required: true })
+const band = defineModel<string>('band', { required: true })
+const look = defineModel<boolean>('look', { required: true })
+
+const hours = computed(() => isOfHours(props.sheet))
+const days = ref(false)
+const term = computed(() =>
+  days.value
+    ? 'days'
+    : (props.sheet.terms.find((t) => t.firstDay === props.asked.from && t.lastDay === props.asked.to)?.id ??
+      (props.asked.from || props.asked.to ? 'days' : 'all')),
+)
+function chooseTerm(id: string) {
+  days.value = id === 'days'
+  const chosen = props.sheet.terms.find((t) => t.id === id)
+  if (!days.value) emit('ask', { ...props.asked, from: chosen?.firstDay, to: chosen?.lastDay })
+}
+const books = [
+  { as: 'gradebook.csv', label: 'CSV' },
+  { as: 'gradebook.xlsx', label: 'workbook' },
+]
+const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectElement).value
+</script>
+
+<template>
+  <p class="no-print mt-2 flex flex-wrap items-baseline gap-x-5 gap-y-1 text-small">
+    <label v-if="!hours"
+      >show
+      <select
+        class="field !w-auto"
+        :value="asked.strand ?? ''"
+        @change="emit('ask', { ...asked, strand: (value($event) || undefined) as Asked['strand'] })"
+      >
+        <option value="">scores</option>
+        <option v-for="s in strands" :key="s.name" :value="s.name">{{ s.label.toLowerCase() }} alone</option>
+      </select></label
+    >
+    <label
+      >lessons of
+      <select class="field !w-auto" :value="term" @change="chooseTerm(value($event))">
+        <option value="all">all days</option>
+        <option v-for="t in sheet.terms" :key="t.id" :value="t.id">{{ t.name }}</option>
+        <option value="days">some days…</option>
+      </select></label
+    >
+    <template v-if="term === 'days'">
+      <label
+        >from
+        <input
+          class="field !w-auto"
+          type="date"
+          :value="asked.from"
+          @change="emit('ask', { ...asked, from: value($event) || undefined })"
+      /></label>
+      <label
+        >to
+        <input
+          class="field !w-auto"
+          type="date"
+          :value="asked.to"
+          @change="emit('ask', { ...asked, to: value($event) || undefined })"
+      /></label>
+    </template>
+    <label
+      >in order of
+      <select v-model="sortBy" class="field !w-auto">
+        <option value="name">names</option>
+        <option value="term">{{ hours ? 'hours' : 'the term' }}, lowest first</option>
+        <option v-if="!hours" value="trend">change, loss first</option>
+      </select></label
+    >
+    <label v-if="tags.length"
+      >tag
+      <select v-model="tag" class="field !w-auto">
+        <option value="">any</option>
+        <option v-for="t in tags" :key="t">{{ t }}</option>
+      </select></label
+    >
+    <label v-if="sheet.bands.length"
+      >band
+      <select v-model="band" class="field !w-auto">
+        <option value="">any</option>
+        <option v-for="b in sheet.bands" :key="b.from">{{ b.name }}</option>
+      </select></label
+    >
+    <label v-if="looked && !hours" class="flex items-center gap-2 self-end"
+      ><input v-model="look" type="checkbox" class="size-6" /> only the {{ looked }} that need a look</label
+    >
+    <span class="flex gap-4">
+      take as
+      <a
+        v-for="b in books"
+        :key="b.as"
+        class="quiet"
+        :href="`/api/classes/${sheet.classId}/${b.as}${queryOf({ from: asked.from, to: asked.to })}`"
+        download
+        >{{ b.label }}</a
+      >
+    </span>
+    <slot />
+  </p>
+</template>
