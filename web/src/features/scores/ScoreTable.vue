@@ -19,7 +19,7 @@ const printed = useMediaQuery('print')
 const framed = computed(() => props.rows.length > mostAtOnce && !printed.value)
 const { list, containerProps, wrapperProps } = useVirtualList(
   computed(() => (framed.value ? [...props.rows] : [])),
-  { itemHeight: rowHeight, overscan: 12 },
+  { itemHeight: rowHeight, overscan: 4 },
 )
 const drawn = computed(() => (framed.value ? list.value.map((l) => l.data) : props.rows))
 
