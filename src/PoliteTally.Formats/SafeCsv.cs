@@ -8,8 +8,11 @@ namespace PoliteTally.Formats;
 /// <summary>Writes tables that are safe to open in a spreadsheet: no cell can become a formula.</summary>
 public static class SafeCsv
 {
-    /// <summary>UTF-8 with its mark, commas, CRLF (RFC 4180).</summary>
-    public static byte[] Write(IReadOnlyList<string> headings, IEnumerable<IReadOnlyList<string>> rows)
+    /// <summary>UTF-8, commas, CRLF (RFC 4180).</summary>
+    /// <param name="headings">The headings.</param>
+    /// <param name="rows">The rows.</param>
+    /// <param name="mark">Whether it begins with the mark of UTF-8, by which spreadsheets know it; other programs take that for a part of the first heading.</param>
+    public static byte[] Write(IReadOnlyList<string> headings, IEnumerable<IReadOnlyList<string>> rows, bool mark = true)
     {
         using var text = new StringWriter();
         // A leading apostrophe is what spreadsheets take as "this is text". Some of them cut at semicolons or tabs: a cell that holds one is quoted, so that its second half begins no cell.
@@ -31,7 +34,7 @@ public static class SafeCsv
             }
         }
 
-        return [.. Encoding.UTF8.Preamble, .. Encoding.UTF8.GetBytes(text.ToString())];
+        return [.. mark ? Encoding.UTF8.Preamble : [], .. Encoding.UTF8.GetBytes(text.ToString())];
     }
 
     private static string Harmless(string cell) =>

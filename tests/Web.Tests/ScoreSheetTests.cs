@@ -1,8 +1,10 @@
+using System.Globalization;
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using NodaTime;
 using PoliteTally.Core.Scoring;
+using PoliteTally.Formats.Tests;
 using PoliteTally.Store;
 using PoliteTally.Web.Features.Lessons;
 using PoliteTally.Web.Features.Scores;
@@ -57,6 +59,23 @@ public sealed class ScoreSheetTests(AppUnderTest app) : IClassFixture<AppUnderTe
         string Of(string who) => sheet.Students.Where(s => s.Called == who).Select(s => $"{string.Join(' ', s.Cells.Select(c => c?.Score))}, term {s.Term}").Single();
         (Of("Juno"), Of("Eino")).ShouldBe((juno, eino));
         sheet.Bands.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task The_bundle_of_the_open_standard_is_valid_and_has_the_figures_of_the_sheet()
+    {
+        var (room, lessons) = await ThreeLessons.Settled(app);
+        var scheme = (await ThreeLessons.Scheme(room)).Scheme;
+        await room.Teacher.Post<SchemeStored>(
+            $"/api/classes/{room.Class}/scheme", new SchemeSent(scheme with { Places = 1, Bands = [new(0, "a start"), new(60, "well")] }, "bands", 1, []));
+        var read = StandardGradeBook.Read(await room.Teacher.Http.GetByteArrayAsync($"/api/classes/{room.Class}/gradebook.zip"));
+        read.Problems.ShouldBeEmpty();
+        read.Rows("lineItems").Select(r => r["sourcedId"]).ShouldBe([.. lessons.Select(l => $"{l}"), $"{room.Class}-term"]);
+        read.Rows("scoreScales")[0]["scoreScaleValue"].ShouldBe("{0-59.9:a start},{60-100:well}");
+        var juno = (await Sheet(room)).Students.Single(s => s.Called == "Juno");
+        var own = read.Rows("results").Where(r => r["sourcedId"].EndsWith($"{juno.Id}", StringComparison.Ordinal)).ToList();
+        own.Select(r => decimal.Parse(r["score"], CultureInfo.InvariantCulture)).ShouldBe([.. juno.Cells.Select(c => c!.Score!.Value), juno.Term!.Value]);
+        own[^1]["textScore"].ShouldBe("well");
     }
 
     [Fact]

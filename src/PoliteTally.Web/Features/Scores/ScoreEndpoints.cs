@@ -75,6 +75,14 @@ internal static class ScoreEndpoints
                     "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", $"{SavedAs.PartOf(own.Row.Name)}-scores.xlsx")
                 : Refused.NoDay()).WithName("SaveGradeBookAsWorkbook").RequireRateLimiting(Limits.Files);
 
+        api.MapGet("/classes/{id:guid}/gradebook.zip", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (
+            Guid id, OwnClass own, string? from, string? to, SchoolDb db, Owner owner) =>
+            await SpanOf(from, to, db, owner) is { } span
+                ? TypedResults.File(
+                    new GradeBook(await TermSheet.Of(own.Row, db, span: span), await LessonEndpoints.ZoneOf(db, owner)).Bundle(owner.Id), "application/zip",
+                    $"{SavedAs.PartOf(own.Row.Name)}-scores.zip")
+                : Refused.NoDay()).WithName("SaveGradeBundle").RequireRateLimiting(Limits.Files);
+
         api.MapGet("/classes/{id:guid}/scores/{student:guid}", async Task<Results<Ok<TermExplanation>, NotFound, ProblemHttpResult>> (
             Guid id, OwnClass own, Guid student, string? from, string? to, SchoolDb db, Owner owner) =>
         {

@@ -28,6 +28,7 @@ function chooseTerm(id: string) {
 const books = [
   { as: 'gradebook.csv', label: 'CSV' },
   { as: 'gradebook.xlsx', label: 'workbook' },
+  { as: 'gradebook.zip', label: 'open bundle' },
 ]
 const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectElement).value
 </script>
