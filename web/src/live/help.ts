@@ -2,7 +2,7 @@ import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import { api, ask, Problem, type Schemas } from '../api/client'
 import { keepConnected } from './hubConnection'
 import { entriesOf, Outbox, type Act, type Noted } from './outbox'
-import { type DrawnHand } from './pencil'
+import { type DrawnHand } from './drawn'
 import { drawChat } from './chat'
 import { ServerTime } from './serverTime'
 

@@ -2,7 +2,8 @@ import { computed, inject, onScopeDispose, ref, shallowRef, type InjectionKey } 
 import { api, ask, Problem, type Schemas } from '../api/client'
 import { keepConnected } from './hubConnection'
 import { patched } from './patch'
-import { draw, type View } from './pencil'
+import type { View } from './drawn'
+import { draw } from './pencil'
 import { entriesOf, Outbox, strikeOf, type Act, type Noted } from './outbox'
 import { ServerTime } from './serverTime'
 

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import type { Schemas } from '../api/client'
 import { patched } from './patch'
-import type { View } from './pencil'
+import type { View } from './drawn'
 
 const row = (id: string, called = id) => ({ id, called }) as Schemas['LiveRow']
 const at = (position: number, ...rows: Schemas['LiveRow'][]) => ({ head: { position }, rows }) as View

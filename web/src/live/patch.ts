@@ -1,5 +1,5 @@
 import type { Schemas } from '../api/client'
-import type { View } from './pencil'
+import type { View } from './drawn'
 
 /**
  * The sheet as a patch leaves it. `old` if the sheet is past it already; `gap` if something was sent before it that this window has not had;

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { draw, type Row, type View } from './pencil'
+import type { Row, View } from './drawn'
+import { draw } from './pencil'
 import { drawChat } from './chat'
 import { entryId, strikeOf, type Act, type Noted } from './outbox'
 

@@ -1,7 +1,7 @@
 import { count } from '../ui/format'
 import { wordsOf } from './words'
 import type { Noted } from './outbox'
-import type { DrawnEntry } from './pencil'
+import type { DrawnEntry } from './drawn'
 
 const mostNamed = 3
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
-import type { DrawnRow } from '../../live/pencil'
+import type { DrawnRow } from '../../live/drawn'
 import KeyCap from '../../ui/KeyCap.vue'
 
 /** Finds a student by the beginning or any part of the name, for whoever does not know the keys. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { DrawnRow } from '../../live/pencil'
+import type { DrawnRow } from '../../live/drawn'
 import KeyCap from '../../ui/KeyCap.vue'
 import TallyStrokes from '../../ui/TallyStrokes.vue'
 

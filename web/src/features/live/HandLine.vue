@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, TransitionGroup } from 'vue'
-import type { DrawnHand } from '../../live/pencil'
+import type { DrawnHand } from '../../live/drawn'
 import { clock } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import QuestionsSheet from '../questions/QuestionsSheet.vue'
-import type { Head } from '../../live/pencil'
+import type { Head } from '../../live/drawn'
 import GroupsSheet from './GroupsSheet.vue'
 import RosterSheet from './RosterSheet.vue'
 import TeacherChat from './TeacherChat.vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Head } from '../../live/pencil'
+import type { Head } from '../../live/drawn'
 import Notice from '../../ui/Notice.vue'
 
 /** What can be done with a lesson that is not going on: begin it, resume it, settle it. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
-import type { DrawnReminder } from '../../live/pencil'
+import type { DrawnReminder } from '../../live/drawn'
 
 /**
  * What the teacher wanted to be reminded of: from an hour before the start, and in the last ten minutes. Never in the way; a list that is seen

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Head } from '../../live/pencil'
+import type { Head } from '../../live/drawn'
 import { hour } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
 import SheetRow from './SheetRow.vue'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
-import type { DrawnRow, DrawnStroke } from '../../live/pencil'
+import type { DrawnRow, DrawnStroke } from '../../live/drawn'
 import { count } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 import PresenceRibbon from '../../ui/PresenceRibbon.vue'

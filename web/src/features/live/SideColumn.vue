@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { watch } from 'vue'
-import type { Head } from '../../live/pencil'
+import type { Head } from '../../live/drawn'
 import EdgeList from './EdgeList.vue'
 import Gauge from './Gauge.vue'
 import { gauge } from './gauge'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useLive } from '../../live/lesson'
-import type { DrawnRow } from '../../live/pencil'
+import type { DrawnRow } from '../../live/drawn'
 import { clock } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 import type { LoggedAct } from '../../live/acts'

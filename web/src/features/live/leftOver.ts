@@ -1,4 +1,4 @@
-import type { Drawn, Head } from '../../live/pencil'
+import type { Drawn, Head } from '../../live/drawn'
 import { count } from '../../ui/format'
 import type { Doing } from './teaching'
 

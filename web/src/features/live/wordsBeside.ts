@@ -1,4 +1,4 @@
-import type { DrawnRow, Head } from '../../live/pencil'
+import type { DrawnRow, Head } from '../../live/drawn'
 import { count, minutes } from '../../ui/format'
 
 /** What stands beside a name on the sheet: where its student is, else the one thing about them that matters now; empty if nothing does. */
