@@ -1,18 +1,21 @@
 using System.Diagnostics;
 using System.Net.WebSockets;
 using System.Text;
+using System.Text.Json.Nodes;
 using Microsoft.Data.Sqlite;
 
 namespace PoliteTally.Bench;
 
 /// <summary>
 /// What taps of a lesson feel of others: a lesson flooded with bad requests with a window beside it that does not read, a roster of 2,000 brought in,
-/// and 60 settled lessons reckoned anew. Beside each, the same taps with nothing else going on.
+/// and 60 settled lessons of 1,000 scored by another scheme. Beside each, the same taps with nothing else going on.
 /// </summary>
 internal static class Neighbours
 {
     private const int TapsASecond = 20;
     private const int Settled = 60;
+    private const int Many = 1000;
+    private const int EntriesAtOnce = 500;
     private const int BadASecond = 200;
     private const int Floods = 4;
     private const int Turns = 4;
@@ -56,20 +59,13 @@ internal static class Neighbours
                 }
             }));
 
-            var past = await LiveLoad.Class(program, 28);
+            var past = await LiveLoad.Class(program, Many);
             for (var i = 0; i < Settled; i++)
             {
                 await Settle(program, await LiveLoad.Teach(program, past));
             }
 
-            var rules = (await program.Get($"/api/classes/{past}/rules")).GetProperty("rules");
-            Compare($"while {Settled} settled lessons are reckoned anew, again and again", await During(async () =>
-            {
-                for (var i = 0; i < 6; i++)
-                {
-                    await program.Put($"/api/classes/{past}/rules", new { rules });
-                }
-            }));
+            Compare($"while {Settled} settled lessons of {Many:N0} are scored by another scheme", await During(() => ScoreAnew(program, past)));
 
             Task<(List<double> Stored, List<double> Seen)> Taps(TimeSpan time) => LiveLoad.Taps(program, lesson, window, time, TapsASecond);
 
@@ -158,9 +154,29 @@ internal static class Neighbours
         await Note([new { type = "lessonEnded" }]);
         await Note([new { type = "lessonSettled" }]);
 
-        Task Note(IEnumerable<object> some) => program.Post($"/api/lessons/{lesson.Id}/entries", new
+        async Task Note(IEnumerable<object> some)
         {
-            entries = some.Select(act => new { id = Guid.CreateVersion7(), happenedAt = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds(), act }).ToArray(),
-        });
+            foreach (var part in some.Chunk(EntriesAtOnce))
+            {
+                await program.Post($"/api/lessons/{lesson.Id}/entries", new
+                {
+                    entries = part.Select(act => new { id = Guid.CreateVersion7(), happenedAt = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds(), act }).ToArray(),
+                });
+            }
+        }
+    }
+
+    /// <summary>Stores another scheme for all settled lessons of a class, and waits until all of them are scored by it.</summary>
+    private static async Task ScoreAnew(RunningProgram program, string past)
+    {
+        var view = await program.Get($"/api/classes/{past}/scheme");
+        var scheme = JsonNode.Parse(view.GetProperty("scheme").GetRawText())!;
+        scheme["chatTarget"] = 3;
+        var lessons = view.GetProperty("lessons").EnumerateArray().Select(l => l.GetProperty("id").GetString()).ToArray();
+        await program.Post($"/api/classes/{past}/scheme", new { scheme, why = "to see what others feel of it", after = view.GetProperty("version").GetInt32(), lessons });
+        while ((await program.Get($"/api/classes/{past}/scheme")).GetProperty("lessons").EnumerateArray().Any(l => l.GetProperty("due").GetBoolean()))
+        {
+            await Task.Delay(500);
+        }
     }
 }
