@@ -23,6 +23,9 @@ public static class RulesJson
         return scheme is null ? rules : rules with { Scheme = scheme };
     }
 
+    /// <summary>The ground rules of a lesson, of a class whose rules are read already: a term has many lessons.</summary>
+    public static ClassRules Of(Lesson lesson, ClassRules ofClass) => Patched(ofClass, lesson.Rules);
+
     /// <summary>The ground rules of a lesson of a class.</summary>
     /// <param name="lesson">The lesson.</param>
     /// <param name="inClass">Its class.</param>

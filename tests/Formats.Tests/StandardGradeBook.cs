@@ -29,7 +29,10 @@ internal sealed partial class StandardGradeBook
 
     private static readonly Dictionary<string, string> PointTo = new()
     {
-        ["categorySourcedId"] = "categories", ["lineItemSourcedId"] = "lineItems", ["resultSourcedId"] = "results", ["scoreScaleSourcedId"] = "scoreScales",
+        ["categorySourcedId"] = "categories",
+        ["lineItemSourcedId"] = "lineItems",
+        ["resultSourcedId"] = "results",
+        ["scoreScaleSourcedId"] = "scoreScales",
     };
 
     private static readonly string[] Needed = ["sourcedId", "title", "assignDate", "dueDate", "classSourcedId", "categorySourcedId", "lineItemSourcedId", "studentSourcedId", "scoreStatus", "scoreDate"];

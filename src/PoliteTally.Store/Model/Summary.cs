@@ -21,6 +21,9 @@ public sealed class Summary : IOwned
     public decimal RestsOn { get; init; }
     public decimal Whole { get; init; }
 
+    /// <summary>Whether the score rests on less than half of the scheme.</summary>
+    public bool RestsOnLittle => Score is not null && RestsOn * 2 < Whole;
+
     /// <summary>All that the score rests on, counted, as JSON: what is nothing is left out.</summary>
     public required string Tally { get; init; }
 

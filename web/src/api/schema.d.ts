@@ -2666,10 +2666,6 @@ export interface components {
             /** Format: double */
             shown: null | number;
             sentence: string;
-            /** Format: double */
-            restsOn: number;
-            /** Format: double */
-            whole: number;
             /** Format: int32 */
             version: null | number;
             score: components["schemas"]["LessonScore"];

@@ -12,15 +12,13 @@ namespace PoliteTally.Web.Features.Scores;
 
 /// <summary>Why a score is what it is.</summary>
 /// <param name="Sentence">It in one plain sentence.</param>
-/// <param name="RestsOn">The weight of the strands that it rests on.</param>
-/// <param name="Whole">The weight of all strands.</param>
 /// <param name="Version">The version of the scheme; null if that was never changed.</param>
 /// <param name="WouldChange">What would have made it higher, what would have made most first.</param>
 /// <param name="Corrections">What was put right by hand.</param>
 /// <param name="Objections">What the student said is wrong in it.</param>
 /// <param name="Criteria">By what the teacher judges in this lesson, each with the level that was marked.</param>
 public sealed record Explanation(
-    string Student, string Lesson, decimal? Shown, string Sentence, decimal RestsOn, decimal Whole, int? Version, LessonScore Score, IReadOnlyList<ExplainedEntry> Entries,
+    string Student, string Lesson, decimal? Shown, string Sentence, int? Version, LessonScore Score, IReadOnlyList<ExplainedEntry> Entries,
     IReadOnlyList<WouldChange> WouldChange, IReadOnlyCollection<Correction> Corrections, IReadOnlyList<JudgedCriterion> Criteria, IReadOnlyList<ObjectionLine> Objections);
 
 /// <summary>A criterion, and how the student was judged by it.</summary>
@@ -121,10 +119,14 @@ internal static class ScoreEndpoints
             var (score, tally) = (LessonScore.Of(did, scheme), Tally.Of(did));
             var used = score.Leaves().Concat(did.Attendance.Entries).ToHashSet();
             return TypedResults.Ok(new Explanation(
-                found.Name.Whole, TermSheet.LabelOf(open.Lesson), score.Total is { } total ? scheme.Shown(total.Value) : null, ScoreInWords.Of(score, tally, scheme), score.RestsOn, score.Whole, open.Lesson.ScoredBy, score,
+                found.Name.Whole, TermSheet.LabelOf(open.Lesson), score.Total is { } total ? scheme.Shown(total.Value) : null, ScoreInWords.Of(score, tally, scheme), open.Lesson.ScoredBy, score,
                 [.. state.Entries.Where(e => used.Contains(e.Id)).Select(e => new ExplainedEntry(e.Id, e.HappenedAt, Wording.Of(e, state), e.Source, e.By))],
                 WouldChange.Of(tally, scheme), did.Corrections,
-                [.. scheme.Criteria.Select(c => did.Marks.FirstOrDefault(m => m.Criterion == c.Id) is var mark ? new JudgedCriterion(c, mark?.Level, mark?.Entry) : null!)],
+                [
+                    .. from criterion in scheme.Criteria
+                       let mark = did.Marks.FirstOrDefault(m => m.Criterion == criterion.Id)
+                       select new JudgedCriterion(criterion, mark?.Level, mark?.Entry),
+                ],
                 await ObjectionEndpoints.Lines(db.Objections.Where(o => o.LessonId == id && o.StudentId == student), db)));
         }).WithName("ExplainScore");
     }

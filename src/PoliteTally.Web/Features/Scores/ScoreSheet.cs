@@ -46,7 +46,7 @@ public sealed record ScoreSheet(
 
     private static ScoredCell CellOf(Summary summary, Tally did, Scheme scheme, decimal? value) => new(
         value is { } score ? scheme.Shown(score) : null, summary.Status, summary.Notes, MinutesOf(summary),
-        summary is { Score: not null, Status: not AttendanceStatus.Absent } && summary.RestsOn * 2 < summary.Whole,
+        summary is { RestsOnLittle: true, Status: not AttendanceStatus.Absent },
         did.Corrections.Count == 0 ? null : string.Join("; ", did.Corrections.Select(c => $"{c.Said} ({c.By})")));
 }
 

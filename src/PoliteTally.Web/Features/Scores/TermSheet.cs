@@ -52,10 +52,11 @@ internal sealed class TermSheet
         var now = Rosters.Of(db, id);
         var here = now.Select(s => s.Name.Id).ToHashSet();
         var versions = await Schemes.Of(db, id).ToDictionaryAsync(v => v.Number, v => RulesJson.SchemeOf(v.Scheme));
+        var rules = RulesJson.Of(row);
         return new TermSheet(
-            id, row.Name, RulesJson.Of(row).Scheme,
+            id, row.Name, rules.Scheme,
             [.. now, .. Rosters.Ever(db, id).Where(s => !here.Contains(s.Name.Id) && known.Contains(s.Name.Id))], lessons,
-            lessons.ToDictionary(l => l.Id, l => RulesJson.Of(l, row, l.ScoredBy is { } number ? versions[number] : null).Scheme), summaries);
+            lessons.ToDictionary(l => l.Id, l => RulesJson.Of(l, l.ScoredBy is { } number ? rules with { Scheme = versions[number] } : rules).Scheme), summaries);
     }
 
     /// <summary>What a lesson is called in an explanation.</summary>
@@ -98,7 +99,7 @@ internal sealed class TermSheet
     public IReadOnlyList<string> NeedsLook(Guid student, Span? span = null) => Core.Scoring.NeedsLook.Because(
         [
             .. Lessons.Where(l => span is null || span.Has(l.PlannedStart)).Select(l => (Row: Of(l.Id, student), Tally: TallyOf(l.Id, student))).Where(l => l.Row is not null)
-                .Select(l => new LessonLooked(l.Row!.Score, l.Row.RestsOn * 2 < l.Row.Whole, l.Tally!)),
+                .Select(l => new LessonLooked(l.Row!.Score, l.Row.RestsOnLittle, l.Tally!)),
         ],
         Score(student, span));
 

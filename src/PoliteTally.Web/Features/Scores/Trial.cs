@@ -15,7 +15,8 @@ internal static class Trial
     /// <param name="db">A context of the owner.</param>
     public static IReadOnlyList<StudentTried> Of(TermSheet term, SchoolClass inClass, Scheme tried, HashSet<Guid> anew, SchoolDb db)
     {
-        var schemes = term.Lessons.ToDictionary(l => l.Id, l => anew.Contains(l.Id) ? RulesJson.Of(l, inClass, tried).Scheme : null);
+        var rules = RulesJson.Of(inClass, tried);
+        var schemes = term.Lessons.ToDictionary(l => l.Id, l => anew.Contains(l.Id) ? RulesJson.Of(l, rules).Scheme : null);
         var folded = term.Lessons.Where(l => schemes[l.Id] is { } scheme && !Tally.CountsAlike(term.SchemeOf(l).Attendance, scheme.Attendance))
             .ToDictionary(l => l.Id, l => Folded(l, schemes[l.Id]!, db));
         return [.. term.Roster.Select(s => s.Name.Id).AsParallel().AsOrdered().Select(student =>

@@ -32,8 +32,7 @@ const sum = computed(() => strands.reduce((all, s) => all + (weights.value[s.nam
           ><span
             v-for="strand in strands"
             :key="strand.name"
-            :class="strand.name"
-            :style="{ flexGrow: weights[strand.name] ?? 0 }" /></span
+            :style="{ flexGrow: weights[strand.name] ?? 0, background: strand.pen }" /></span
         ><span class="text-small text-ink-soft"
           >{{ sum }} in all; strands without a chance are left out.</span
         ></template
@@ -51,20 +50,5 @@ const sum = computed(() => strands.reduce((all, s) => all + (weights.value[s.nam
 }
 .weave span {
   flex-basis: 0;
-}
-.attendance {
-  background: var(--pen-attendance);
-}
-.speaking {
-  background: var(--pen-speaking);
-}
-.questions {
-  background: var(--pen-questions);
-}
-.chat {
-  background: var(--pen-chat);
-}
-.groupWork {
-  background: var(--pen-group);
 }
 </style>

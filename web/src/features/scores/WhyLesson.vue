@@ -66,8 +66,8 @@ const rests = computed(() => new Set(byId.value.keys()))
     </p>
     <p class="mt-2 text-lead">{{ answer.sentence }}</p>
     <p v-if="answer.score.total" class="text-small text-ink-soft">
-      Rests on {{ answer.restsOn }} of {{ answer.whole
-      }}{{ answer.restsOn * 2 < answer.whole ? ': less than half of the scheme' : '' }}.
+      Rests on {{ answer.score.restsOn }} of {{ answer.score.whole
+      }}{{ answer.score.restsOnLittle ? ': less than half of the scheme' : '' }}.
     </p>
     <TakeAlong :text="lessonInWords(answer)" />
     <section v-if="answer.objections.length" class="objections" aria-label="What the student says is wrong">
