@@ -186,6 +186,9 @@ test('students are judged by the rubric with a letter and a digit, several with 
   // The digit alone, with nobody chosen, is no tap of anybody's.
   await press('2')
   await expect(page.getByText('Choose somebody first')).toBeVisible()
+  // How the turn went is said by the same keys as ever.
+  await press('Enter', '7')
+  await expect(last).toContainText('partial turn')
   await page.keyboard.press(await keyOf('Eino'))
   await page.keyboard.press(`Shift+${(await keyOf('Saga')).toUpperCase()}`)
   await press('2')

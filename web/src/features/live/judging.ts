@@ -40,9 +40,9 @@ export function useJudging(
     if (event.key === 'ArrowRight' || event.key === 'ArrowLeft')
       return (turnTo(event.key === 'ArrowRight' ? 1 : -1), true)
     const level = criterion.value?.levels[digit - 1]
-    // A digit without a level does nothing: it is not to be something else just then.
-    if (level) mark(level)
-    return digit > 0
+    if (level) return (mark(level), true)
+    // A digit without a level is not to be something else of those who are chosen; of the turn that is on it is what it was.
+    return digit > 0 && chosen.value.length > 0
   }
   return { criteria, on, criterion, mark, onKey }
 }
