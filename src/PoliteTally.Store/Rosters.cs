@@ -46,6 +46,9 @@ public static class Rosters
         }
     }
 
+    /// <summary>All records of a student: their own, and those that were merged into it.</summary>
+    public static IReadOnlyList<Guid> RecordsOf(SchoolDb db, Guid student) => [student, .. Merged(db).Where(m => m.Value == student).Select(m => m.Key)];
+
     /// <summary>A student as far as names go.</summary>
     public static RosterName NameOf(Student student) =>
         new(student.Id, student.Given, student.Family, student.Preferred, student.Number, student.Email);

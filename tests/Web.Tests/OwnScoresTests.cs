@@ -3,6 +3,7 @@ using System.Net.Http.Json;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Course;
 using PoliteTally.Core.Hands;
+using PoliteTally.Web.Features.Classes;
 using PoliteTally.Web.Features.Desk;
 using PoliteTally.Web.Features.GroundRules;
 using PoliteTally.Web.Features.Objections;
@@ -114,9 +115,34 @@ public sealed class OwnScoresTests(AppUnderTest app) : IClassFixture<AppUnderTes
         (await Read(eino)).Lessons[0].Objections.ShouldBeEmpty();
         (await room.Teacher.Get<Explanation>($"/api/lessons/{room.Lesson}/scores/{room.Students["Juno"]}")).Objections.ShouldHaveSingleItem().AnsweredBy.ShouldNotBeEmpty();
 
+        // Another window that still shows it as waiting does not write over the answer.
+        var late = await room.Teacher.Http.PostAsJsonAsync($"/api/objections/{id}/answer", new ObjectionAnswer("No."), Visitor.Json);
+        (late.StatusCode, (await late.Content.ReadAsStringAsync()).Contains("has answered it already", StringComparison.Ordinal)).ShouldBe((HttpStatusCode.Conflict, true));
+
         await room.Teacher.Post<ObjectionLine>($"/api/objections/{id}/take-back", new { });
         (await Waiting(room)).Count.ShouldBe(1);
         (await Read(juno)).Lessons[0].Objections[0].Answer.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Sent_many_times_at_once_it_is_one()
+    {
+        var (room, juno, _) = await Settled();
+        var id = Guid.CreateVersion7();
+        var all = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => Object(juno, room.Lesson, "I spoke twice", null, id)));
+        all.ShouldAllBe(r => r.StatusCode == HttpStatusCode.OK || r.StatusCode == HttpStatusCode.Conflict);
+        (await Waiting(room)).ShouldHaveSingleItem();
+    }
+
+    [Fact]
+    public async Task When_two_records_become_one_its_objections_are_the_ones_of_both()
+    {
+        var (room, juno, eino) = await Settled();
+        await Object(juno, room.Lesson, "I spoke twice");
+        await room.Teacher.Post<Renewed>($"/api/classes/{room.Class}/students/{room.Students["Juno"]}/merge", new MergeInto(room.Students["Eino"]));
+        (await Waiting(room)).ShouldHaveSingleItem().Student.ShouldBe(room.Students["Eino"]);
+        (await Read(eino)).Lessons[0].Objections.ShouldHaveSingleItem();
+        (await room.Teacher.Get<Explanation>($"/api/lessons/{room.Lesson}/scores/{room.Students["Eino"]}")).Objections.ShouldHaveSingleItem();
     }
 
     [Fact]
@@ -125,6 +151,9 @@ public sealed class OwnScoresTests(AppUnderTest app) : IClassFixture<AppUnderTes
         var (room, juno, eino) = await Settled();
         var other = await Settled(teacher: "odhran");
         var foreign = (await Noted(eino, room)).First(n => n.Text != "here, in the roll call").Id;
+        var id = Guid.CreateVersion7();
+        (await Object(other.Juno, other.Room.Lesson, "an id that is taken", null, id)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await Object(juno, room.Lesson, "by somebody else", null, id)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         foreach (var (lesson, text, entry, status) in new (Guid, string, Guid?, HttpStatusCode)[]
         {
             (room.Lesson, "   ", null, HttpStatusCode.UnprocessableEntity),

@@ -27,14 +27,28 @@ internal static class ObjectionEndpoints
     {
         api.MapPost("/objections/{id:guid}/answer", async Task<Results<Ok<ObjectionLine>, NotFound, ProblemHttpResult>> (
             Guid id, ObjectionAnswer sent, SchoolDb db, HttpContext http, IClock clock) =>
-            CleanText.Of(sent.Text ?? "").Trim() is not { Length: > 0 } text ? Refused.Because("Write an answer. Nothing was stored.")
-            : text.Length > LongestAnswer ? Refused.Because($"An answer has at most {LongestAnswer:N0} characters. Nothing was stored.")
-            : await Change(id, db, o => (o.Answer, o.AnsweredBy, o.AnsweredAt) = (text, http.User.Identity?.Name ?? "", clock.GetCurrentInstant())) is { } answered
-                ? TypedResults.Ok(answered)
-                : TypedResults.NotFound()).WithName("AnswerObjection");
+        {
+            if (await db.Objections.FirstOrDefaultAsync(o => o.Id == id) is not { } found)
+            {
+                return TypedResults.NotFound();
+            }
+
+            var text = CleanText.Of(sent.Text ?? "").Trim();
+            if (text.Length is 0 or > LongestAnswer)
+            {
+                return Refused.Because(text.Length == 0 ? "Write an answer. Nothing was stored." : $"An answer has at most {LongestAnswer:N0} characters. Nothing was stored.");
+            }
+
+            if (found.AnsweredAt is not null)
+            {
+                return Refused.Now($"{found.AnsweredBy} has answered it already: “{found.Answer}”. Nothing was stored.");
+            }
+
+            return TypedResults.Ok(await Change(found, db, (text, http.User.Identity?.Name ?? "", clock.GetCurrentInstant())));
+        }).WithName("AnswerObjection");
 
         api.MapPost("/objections/{id:guid}/take-back", async Task<Results<Ok<ObjectionLine>, NotFound>> (Guid id, SchoolDb db) =>
-            await Change(id, db, o => (o.Answer, o.AnsweredBy, o.AnsweredAt) = ("", "", null)) is { } waiting ? TypedResults.Ok(waiting) : TypedResults.NotFound())
+            await db.Objections.FirstOrDefaultAsync(o => o.Id == id) is { } found ? TypedResults.Ok(await Change(found, db, ("", "", null))) : TypedResults.NotFound())
             .WithName("TakeBackAnswer");
     }
 
@@ -48,16 +62,11 @@ internal static class ObjectionEndpoints
         return [.. rows.Select(o => LineOf(o, merged.GetValueOrDefault(o.StudentId, o.StudentId)))];
     }
 
-    private static async Task<ObjectionLine?> Change(Guid id, SchoolDb db, Action<Objection> change)
+    private static async Task<ObjectionLine> Change(Objection row, SchoolDb db, (string Text, string By, Instant? At) answer)
     {
-        if (await db.Objections.FirstOrDefaultAsync(o => o.Id == id) is not { } found)
-        {
-            return null;
-        }
-
-        change(found);
+        (row.Answer, row.AnsweredBy, row.AnsweredAt) = answer;
         await db.SaveChangesAsync();
-        return (await Lines(db.Objections.Where(o => o.Id == id), db))[0];
+        return (await Lines(db.Objections.Where(o => o.Id == row.Id), db))[0];
     }
 
     private static ObjectionLine LineOf(Objection row, Guid student) => new(

@@ -114,7 +114,7 @@ internal static class ScoreEndpoints
                 return TypedResults.NotFound();
             }
 
-            var (state, scheme) = (open.State, open.Rules.Scheme);
+            var (state, scheme, records) = (open.State, open.Rules.Scheme, Rosters.RecordsOf(db, student));
             var did = state.ParticipationOf(student, open.Times, scheme);
             var (score, tally) = (LessonScore.Of(did, scheme), Tally.Of(did));
             var used = score.Leaves().Concat(did.Attendance.Entries).ToHashSet();
@@ -127,7 +127,7 @@ internal static class ScoreEndpoints
                        let mark = did.Marks.FirstOrDefault(m => m.Criterion == criterion.Id)
                        select new JudgedCriterion(criterion, mark?.Level, mark?.Entry),
                 ],
-                await ObjectionEndpoints.Lines(db.Objections.Where(o => o.LessonId == id && o.StudentId == student), db)));
+                await ObjectionEndpoints.Lines(db.Objections.Where(o => o.LessonId == id && records.Contains(o.StudentId)), db)));
         }).WithName("ExplainScore");
     }
 

@@ -1,4 +1,3 @@
-using System.Text.Json.Serialization;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Store;
@@ -12,7 +11,6 @@ namespace PoliteTally.Web.Features.Scores;
 public sealed record TaughtTerm(Guid Id, string Name, LocalDate FirstDay, LocalDate LastDay, int Lessons)
 {
     /// <summary>Its days.</summary>
-    [JsonIgnore]
     internal Span Span { get; private init; } = Span.All;
 
     /// <summary>Those of a class, the first one first.</summary>

@@ -88,11 +88,11 @@ internal sealed class TermSheet
         : null;
 
     /// <summary>A strand over all lessons in which there was a chance in it, from 0 to 100; the lowest count, too.</summary>
-    public TermScore ScoreOfStrand(Strand strand, Guid student) => TermScore.Of(
-        [.. from lesson in Lessons
-            let value = StrandOf(strand, lesson, student)
-            where value is not null
-            select new ScoredLesson(LabelOf(lesson), value.Value * 100, MinutesOf(lesson))],
+    /// <param name="values">Its value in each of the lessons, in their order.</param>
+    public TermScore ScoreOfStrand(IEnumerable<decimal?> values) => TermScore.Of(
+        [
+            .. Lessons.Zip(values).Where(l => l.Second is not null).Select(l => new ScoredLesson(LabelOf(l.First), l.Second!.Value * 100, MinutesOf(l.First))),
+        ],
         Scheme with { LowestLeftOut = 0 });
 
     /// <summary>Why a term score needs a look, each in a few words.</summary>

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Attendance;
@@ -94,7 +95,8 @@ internal static class PageScoreEndpoints
             await using var db = file.Open(open.Lesson.OwnerId);
             if (!await db.Objections.AnyAsync(o => o.Id == sent.Id))
             {
-                if (await db.Objections.CountAsync(o => o.StudentId == student && o.AnsweredAt == null && o.Lesson!.ClassId == open.Lesson.ClassId) >= MostWaiting)
+                var records = Rosters.RecordsOf(db, student);
+                if (await db.Objections.CountAsync(o => records.Contains(o.StudentId) && o.AnsweredAt == null && o.Lesson!.ClassId == open.Lesson.ClassId) >= MostWaiting)
                 {
                     return Refused.Now($"Your teacher has {MostWaiting} of your questions already. Wait for an answer.");
                 }
@@ -109,7 +111,15 @@ internal static class PageScoreEndpoints
                     Text = text,
                     MadeAt = clock.GetCurrentInstant(),
                 });
-                await db.SaveChangesAsync();
+                try
+                {
+                    await db.SaveChangesAsync();
+                }
+                catch (DbUpdateException failure) when (failure.InnerException is SqliteException { SqliteErrorCode: 19 })
+                {
+                    // The same has just come another way, or the id is somebody else's: to send it anew is right in either case.
+                    return Refused.Now("That did not go out. Try once more.");
+                }
             }
 
             return TypedResults.Ok(await ScoresOf(guest, file));
@@ -136,7 +146,8 @@ internal static class PageScoreEndpoints
         await using var db = file.Open(lesson.OwnerId);
         var row = await db.Classes.AsNoTracking().SingleAsync(c => c.Id == lesson.ClassId);
         var term = await TermSheet.Of(row, db, student);
-        var objections = (await db.Objections.AsNoTracking().Where(o => o.StudentId == student && o.Lesson!.ClassId == row.Id).OrderBy(o => o.MadeAt).ToListAsync())
+        var records = Rosters.RecordsOf(db, student);
+        var objections = (await db.Objections.AsNoTracking().Where(o => records.Contains(o.StudentId) && o.Lesson!.ClassId == row.Id).OrderBy(o => o.MadeAt).ToListAsync())
             .ToLookup(o => o.LessonId, o => new PageObjection(o.Id, o.About, o.Text, o.MadeAt, o.Answer));
         var total = term.Score(student).Total;
         return new PageScores(
