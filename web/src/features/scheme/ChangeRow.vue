@@ -62,6 +62,8 @@ const change = computed(() => {
   font-size: var(--text-small);
 }
 .name {
+  /* As high as the row: rows lie close when they change places. */
+  line-height: 28px;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
