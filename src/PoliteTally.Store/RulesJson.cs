@@ -30,7 +30,7 @@ public static class RulesJson
     /// <param name="lesson">The lesson.</param>
     /// <param name="inClass">Its class.</param>
     /// <param name="scheme">The scheme that it is scored by; null if it is that of its class.</param>
-    public static ClassRules Of(Lesson lesson, SchoolClass inClass, Scheme? scheme = null) => Patched(Of(inClass, scheme), lesson.Rules);
+    public static ClassRules Of(Lesson lesson, SchoolClass inClass, Scheme? scheme = null) => Of(lesson, Of(inClass, scheme));
 
     /// <summary>A scheme as a version keeps it.</summary>
     public static string Written(Scheme scheme) => JsonSerializer.Serialize(scheme, Options);

@@ -50,8 +50,10 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
     /// <summary>Whether it rests on less than half of the scheme.</summary>
     public bool RestsOnLittle => Total is not null && RestsOn * 2 < Whole;
 
-    /// <summary>The entries that it rests on, each as often as it counts.</summary>
-    public IEnumerable<Guid> Leaves() => Strands.Select(s => s.Value).Append(Total).OfType<Figure>().SelectMany(f => f.Leaves());
+    /// <summary>The entries that it rests on; those of attendance also where that does not count.</summary>
+    /// <param name="did">What was scored.</param>
+    public IReadOnlySet<Guid> EntriesOf(Participation did) =>
+        Strands.Select(s => s.Value).Append(Total).OfType<Figure>().SelectMany(f => f.Leaves()).Concat(did.Attendance.Entries).ToHashSet();
 
     /// <summary>
     /// Scores a lesson: <c>100 · Σ w·v / Σ w</c> over strands with a chance, then nods, kept in 0…100. Chance counts: what a

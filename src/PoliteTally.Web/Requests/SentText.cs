@@ -1,3 +1,6 @@
+using NodaTime;
+using NodaTime.Text;
+
 namespace PoliteTally.Web.Requests;
 
 /// <summary>Short texts that people send: trimmed, on one line, not too long.</summary>
@@ -6,6 +9,10 @@ internal static class SentText
     /// <summary>The text without white space around it; null if it is empty, too long, or holds a line break.</summary>
     public static string? Line(string? sent, int longest) =>
         sent?.Trim() is { Length: > 0 } text && text.Length <= longest && !text.Any(char.IsControl) ? text : null;
+
+    /// <summary>A day written as "2026-11-23"; null if it is none.</summary>
+    public static LocalDate? Day(string? sent) =>
+        sent is not null && LocalDatePattern.Iso.Parse(sent) is { Success: true, Value: { Year: > 1900 and < 2200 } day } ? day : null;
 
     /// <summary>An address that a browser may open, or null. An empty one is null and right.</summary>
     /// <returns>Whether it is right, and what it is.</returns>

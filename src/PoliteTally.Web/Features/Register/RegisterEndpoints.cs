@@ -1,7 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using NodaTime.Text;
 using PoliteTally.Core.Register;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
@@ -96,7 +95,7 @@ internal static class RegisterEndpoints
     /// <summary>The settled lessons of a day; null if it is no day.</summary>
     private static async Task<IReadOnlyList<Guid>?> LessonsOf(string day, SchoolDb db, Owner owner)
     {
-        if (LocalDatePattern.Iso.Parse(day) is not { Success: true, Value: { Year: > 1900 and < 2200 } date })
+        if (SentText.Day(day) is not { } date)
         {
             return null;
         }

@@ -2,7 +2,6 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using PoliteTally.Core.Names;
 using PoliteTally.Core.Scoring;
 using PoliteTally.Store;
-using PoliteTally.Web.Features.Lessons;
 using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Scores;
@@ -40,7 +39,7 @@ internal static class JudgedEndpoints
 
         api.MapGet("/classes/{id:guid}/judged", async Task<Results<Ok<JudgedSheet>, ProblemHttpResult>> (
             Guid id, OwnClass own, string? from, string? to, SchoolDb db, Owner owner) =>
-            Span.Of(from, to, await LessonEndpoints.ZoneOf(db, owner)) is { } span
+            await Span.Asked(from, to, db, owner) is { } span
                 ? TypedResults.Ok(OverTerm(await TermSheet.Of(own.Row, db, span: span, figuresOnly: true)))
                 : Refused.NoDay()).WithName("GetJudgedOfClass");
 

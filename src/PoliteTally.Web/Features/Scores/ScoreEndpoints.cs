@@ -46,7 +46,7 @@ internal static class ScoreEndpoints
         api.MapGet("/classes/{id:guid}/scores", async Task<Results<Ok<ScoreSheet>, ProblemHttpResult>> (
             Guid id, OwnClass own, string? from, string? to, string? strand, SchoolDb db, Owner owner) =>
         {
-            if (await SpanOf(from, to, db, owner) is not { } span)
+            if (await Span.Asked(from, to, db, owner) is not { } span)
             {
                 return Refused.NoDay();
             }
@@ -57,34 +57,23 @@ internal static class ScoreEndpoints
                 : TypedResults.Ok(ScoreSheet.Of(await TermSheet.Of(own.Row, db, span: span), alone, await TaughtTerm.Of(id, db, owner)));
         }).WithName("GetScores");
 
-        api.MapGet("/classes/{id:guid}/gradebook.csv", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (
-            Guid id, OwnClass own, string? from, string? to, SchoolDb db, Owner owner) =>
-            await SpanOf(from, to, db, owner) is { } span
-                ? TypedResults.File(
-                    new GradeBook(await TermSheet.Of(own.Row, db, span: span), await LessonEndpoints.ZoneOf(db, owner)).Csv(), "text/csv; charset=utf-8",
-                    $"{SavedAs.PartOf(own.Row.Name)}-scores.csv")
-                : Refused.NoDay()).WithName("SaveGradeBook");
+        Book("csv", "text/csv; charset=utf-8", (book, _) => book.Csv()).WithName("SaveGradeBook");
+        Book("xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", (book, _) => book.Workbook())
+            .WithName("SaveGradeBookAsWorkbook").RequireRateLimiting(Limits.Files);
+        Book("zip", "application/zip", (book, owner) => book.Bundle(owner.Id)).WithName("SaveGradeBundle").RequireRateLimiting(Limits.Files);
 
-        api.MapGet("/classes/{id:guid}/gradebook.xlsx", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (
-            Guid id, OwnClass own, string? from, string? to, SchoolDb db, Owner owner) =>
-            await SpanOf(from, to, db, owner) is { } span
-                ? TypedResults.File(
-                    new GradeBook(await TermSheet.Of(own.Row, db, span: span), await LessonEndpoints.ZoneOf(db, owner)).Workbook(),
-                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", $"{SavedAs.PartOf(own.Row.Name)}-scores.xlsx")
-                : Refused.NoDay()).WithName("SaveGradeBookAsWorkbook").RequireRateLimiting(Limits.Files);
-
-        api.MapGet("/classes/{id:guid}/gradebook.zip", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (
-            Guid id, OwnClass own, string? from, string? to, SchoolDb db, Owner owner) =>
-            await SpanOf(from, to, db, owner) is { } span
-                ? TypedResults.File(
-                    new GradeBook(await TermSheet.Of(own.Row, db, span: span), await LessonEndpoints.ZoneOf(db, owner)).Bundle(owner.Id), "application/zip",
-                    $"{SavedAs.PartOf(own.Row.Name)}-scores.zip")
-                : Refused.NoDay()).WithName("SaveGradeBundle").RequireRateLimiting(Limits.Files);
+        RouteHandlerBuilder Book(string ending, string type, Func<GradeBook, Owner, byte[]> write) => api.MapGet(
+            $"/classes/{{id:guid}}/gradebook.{ending}", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (
+                Guid id, OwnClass own, string? from, string? to, SchoolDb db, Owner owner) =>
+                await Span.Asked(from, to, db, owner) is { } span
+                    ? TypedResults.File(
+                        write(new GradeBook(await TermSheet.Of(own.Row, db, span: span), await LessonEndpoints.ZoneOf(db, owner)), owner), type, $"{SavedAs.PartOf(own.Row.Name)}-scores.{ending}")
+                    : Refused.NoDay());
 
         api.MapGet("/classes/{id:guid}/scores/{student:guid}", async Task<Results<Ok<TermExplanation>, NotFound, ProblemHttpResult>> (
             Guid id, OwnClass own, Guid student, string? from, string? to, SchoolDb db, Owner owner) =>
         {
-            if (await SpanOf(from, to, db, owner) is not { } span)
+            if (await Span.Asked(from, to, db, owner) is not { } span)
             {
                 return Refused.NoDay();
             }
@@ -98,7 +87,7 @@ internal static class ScoreEndpoints
             var score = term.Score(student, span);
             return TypedResults.Ok(new TermExplanation(
                 found.Name.Whole, term.Shown(score.Total), term.BandOf(score.Total), score.Total, [.. score.LeftOut.Select(l => l.Label)], term.Scored(student, span),
-                term.Scheme.LessonsForTerm, term.NeedsLook(student, span),
+                term.Scheme.LessonsForTerm, term.NeedsLook(student, score, span),
                 [
                     .. (await TaughtTerm.Of(id, db, owner)).Select(t => (Term: t, Score: term.Score(student, t.Span).Total))
                         .Select(t => new ScoreOfTerm(t.Term, term.Shown(t.Score), term.BandOf(t.Score), term.Scored(student, t.Term.Span))),
@@ -117,7 +106,7 @@ internal static class ScoreEndpoints
             var (state, scheme, records) = (open.State, open.Rules.Scheme, Rosters.RecordsOf(db, student));
             var did = state.ParticipationOf(student, open.Times, scheme);
             var (score, tally) = (LessonScore.Of(did, scheme), Tally.Of(did));
-            var used = score.Leaves().Concat(did.Attendance.Entries).ToHashSet();
+            var used = score.EntriesOf(did);
             return TypedResults.Ok(new Explanation(
                 found.Name.Whole, TermSheet.LabelOf(open.Lesson), score.Total is { } total ? scheme.Shown(total.Value) : null, ScoreInWords.Of(score, tally, scheme), open.Lesson.ScoredBy, score,
                 [.. state.Entries.Where(e => used.Contains(e.Id)).Select(e => new ExplainedEntry(e.Id, e.HappenedAt, Wording.Of(e, state), e.Source, e.By))],
@@ -130,7 +119,4 @@ internal static class ScoreEndpoints
                 await ObjectionEndpoints.Lines(db.Objections.Where(o => o.LessonId == id && records.Contains(o.StudentId)), db)));
         }).WithName("ExplainScore");
     }
-
-    private static async Task<Span?> SpanOf(string? from, string? to, SchoolDb db, Owner owner) =>
-        string.IsNullOrEmpty(from) && string.IsNullOrEmpty(to) ? Span.All : Span.Of(from, to, await LessonEndpoints.ZoneOf(db, owner));
 }

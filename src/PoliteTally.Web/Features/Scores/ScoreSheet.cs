@@ -29,9 +29,9 @@ public sealed record ScoreSheet(
 
     private static ScoredRow RowOf(OnSheet student, TermSheet term)
     {
-        var (id, total) = (student.Name.Id, term.Score(student.Name.Id).Total);
+        var (id, score) = (student.Name.Id, term.Score(student.Name.Id));
         return new ScoredRow(
-            id, ShortNames.CalledName(student.Name), student.Name.Family, student.Tags, term.Shown(total), term.BandOf(total), term.NeedsLook(id),
+            id, ShortNames.CalledName(student.Name), student.Name.Family, student.Tags, term.Shown(score.Total), term.BandOf(score.Total), term.NeedsLook(id, score),
             [.. term.Lessons.Select(l => term.Of(l.Id, id) is { } summary ? CellOf(summary, term.TallyOf(l.Id, id)!, term.SchemeOf(l), summary.Score) : null)]);
     }
 

@@ -1,5 +1,7 @@
 using NodaTime;
-using NodaTime.Text;
+using PoliteTally.Store;
+using PoliteTally.Web.Features.Lessons;
+using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Scores;
 
@@ -11,17 +13,14 @@ internal sealed record Span(Instant? From, Instant? To)
     /// <summary>All days.</summary>
     public static readonly Span All = new(null, null);
 
-    /// <summary>The span of days as they were written ("2026-11-23"), each of which may be missing.</summary>
-    /// <param name="from">The first day.</param>
+    /// <summary>The span of days as they were asked for, where the teacher's school is.</summary>
+    /// <param name="from">The first day, written as "2026-11-23"; null or empty for no beginning.</param>
     /// <param name="to">The last day.</param>
-    /// <param name="zone">Where the days are.</param>
+    /// <param name="db">A context of the owner.</param>
+    /// <param name="owner">The teacher.</param>
     /// <returns>Null if one of them is no day.</returns>
-    public static Span? Of(string? from, string? to, DateTimeZone zone)
-    {
-        var (first, last) = (DayOf(from), DayOf(to));
-        return (first is null && !string.IsNullOrEmpty(from)) || (last is null && !string.IsNullOrEmpty(to)) ? null
-            : Of(first, last, zone);
-    }
+    public static async Task<Span?> Asked(string? from, string? to, SchoolDb db, Owner owner) =>
+        string.IsNullOrEmpty(from) && string.IsNullOrEmpty(to) ? All : Of(from, to, await LessonEndpoints.ZoneOf(db, owner));
 
     /// <summary>The span from one day to another, both part of it.</summary>
     public static Span Of(LocalDate? first, LocalDate? last, DateTimeZone zone) =>
@@ -30,6 +29,10 @@ internal sealed record Span(Instant? From, Instant? To)
     /// <summary>Whether a moment lies in it.</summary>
     public bool Has(Instant at) => (From is null || at >= From) && (To is null || at < To);
 
-    private static LocalDate? DayOf(string? written) =>
-        written is not null && LocalDatePattern.Iso.Parse(written) is { Success: true, Value: { Year: > 1900 and < 2200 } day } ? day : null;
+    private static Span? Of(string? from, string? to, DateTimeZone zone)
+    {
+        var (first, last) = (SentText.Day(from), SentText.Day(to));
+        return (first is null && !string.IsNullOrEmpty(from)) || (last is null && !string.IsNullOrEmpty(to)) ? null
+            : Of(first, last, zone);
+    }
 }

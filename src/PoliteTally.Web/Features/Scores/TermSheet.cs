@@ -96,12 +96,15 @@ internal sealed class TermSheet
         Scheme with { LowestLeftOut = 0 });
 
     /// <summary>Why a term score needs a look, each in a few words.</summary>
-    public IReadOnlyList<string> NeedsLook(Guid student, Span? span = null) => Core.Scoring.NeedsLook.Because(
+    /// <param name="student">The student.</param>
+    /// <param name="score">The score over the lessons of these days.</param>
+    /// <param name="span">The days; null for all.</param>
+    public IReadOnlyList<string> NeedsLook(Guid student, TermScore score, Span? span = null) => Core.Scoring.NeedsLook.Because(
         [
             .. Lessons.Where(l => span is null || span.Has(l.PlannedStart)).Select(l => (Row: Of(l.Id, student), Tally: TallyOf(l.Id, student))).Where(l => l.Row is not null)
                 .Select(l => new LessonLooked(l.Row!.Score, l.Row.RestsOnLittle, l.Tally!)),
         ],
-        Score(student, span));
+        score);
 
     /// <summary>A score over the term as it is shown.</summary>
     public decimal? Shown(Figure? total) => total is null ? null : Scheme.Shown(total.Value);

@@ -169,7 +169,7 @@ internal static class PageScoreEndpoints
     {
         var (state, scheme) = (open.State, open.Rules.Scheme);
         var did = state.ParticipationOf(student, open.Times, scheme);
-        var used = LessonScore.Of(did, scheme).Leaves().Concat(did.Attendance.Entries).ToHashSet();
+        var used = LessonScore.Of(did, scheme).EntriesOf(did);
         return [.. state.Entries.Where(e => used.Contains(e.Id)).OrderBy(e => e.HappenedAt).Select(e => new PageNoted(e.Id, e.HappenedAt, TextOf(student, e, state)))];
     }
 
