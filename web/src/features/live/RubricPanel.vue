@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import KeyCap from '../../ui/KeyCap.vue'
+import CriterionTabs from '../scores/CriterionTabs.vue'
 import SidePanel from './SidePanel.vue'
 import { useTeaching } from './teaching'
 
@@ -29,19 +30,9 @@ const whoHas = computed(
         {{ chosen.length ? `For ${chosen.map(nameOf).join(', ')}:` : 'Letters choose, a digit marks.' }}
       </p>
       <p v-if="wrong" class="font-semibold" role="alert">{{ wrong }}</p>
-      <p v-if="criteria.length > 1" class="mt-1 flex flex-wrap gap-x-3">
-        <button
-          v-for="(c, i) in criteria"
-          :key="c.id"
-          class="quiet"
-          :class="{ on: i === on }"
-          :aria-pressed="i === on"
-          @click="on = i"
-        >
-          {{ c.name }}
-        </button>
+      <CriterionTabs v-if="criteria.length > 1" v-model="on" class="mt-1" :criteria="criteria">
         <span class="text-ink-soft"><KeyCap k="←" /> <KeyCap k="→" /></span>
-      </p>
+      </CriterionTabs>
       <h3 v-else class="mt-1 font-semibold">{{ criterion.name }}</h3>
       <div v-for="(level, i) in criterion.levels" :key="level.id" class="border-b border-rule py-1">
         <button class="flex w-full items-baseline gap-2 text-start" :disabled="!chosen.length" @click="mark(level)">
@@ -53,10 +44,3 @@ const whoHas = computed(
     </div>
   </SidePanel>
 </template>
-
-<style scoped>
-.on {
-  border-bottom: 2.5px solid var(--pen-rubric);
-  font-weight: 700;
-}
-</style>

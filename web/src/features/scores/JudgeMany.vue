@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '../../api/client'
+import { digitOf } from '../../live/acts'
 import KeyCap from '../../ui/KeyCap.vue'
+import CriterionTabs from './CriterionTabs.vue'
 
 /** Students judged by the criteria of the class, one or many at once: a digit marks those that are ticked, else the one that is on, and goes on to the next. */
 const props = defineProps<{ sheet: Schemas['JudgedSheet']; busy: boolean }>()
@@ -22,7 +24,7 @@ function key(event: KeyboardEvent) {
   const lines = [...rows.value!.querySelectorAll<HTMLElement>('[data-student]')]
   const line = (event.target as HTMLElement).closest<HTMLElement>('[data-student]')
   const at = line ? lines.indexOf(line) : -1
-  const digit = Number(/^(?:Digit|Numpad)(\d)$/.exec(event.code)?.[1] ?? 0)
+  const digit = Number(digitOf(event) ?? 0)
   const go = (by: number) => lines[at + by]?.querySelector('input')?.focus()
   if (steps[event.key]) go(steps[event.key]!)
   else if (digit && !event.ctrlKey && !event.metaKey && !event.altKey) {
@@ -37,18 +39,7 @@ function key(event: KeyboardEvent) {
 
 <template>
   <div v-if="criterion" class="text-small" @keydown="key">
-    <p v-if="sheet.criteria.length > 1" class="flex flex-wrap gap-x-3">
-      <button
-        v-for="(c, i) in sheet.criteria"
-        :key="c.id"
-        class="quiet"
-        :class="{ chosen: i === on }"
-        :aria-pressed="i === on"
-        @click="on = i"
-      >
-        {{ c.name }}
-      </button>
-    </p>
+    <CriterionTabs v-if="sheet.criteria.length > 1" v-model="on" :criteria="sheet.criteria" />
     <p class="mt-1 flex flex-wrap gap-x-4 gap-y-1">
       <b v-if="sheet.criteria.length === 1">{{ criterion.name }}</b>
       <span v-for="(l, i) in criterion.levels" :key="l.id"><KeyCap :k="String(i + 1)" /> {{ l.name }}</span>
