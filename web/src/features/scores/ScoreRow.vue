@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
+import type { Columns } from './columns'
 import ScoreTrend from './ScoreTrend.vue'
 import { hoursOf, wordOf, type Cell, type Row } from './sheet'
 
@@ -8,10 +10,16 @@ const props = defineProps<{
   student: Row
   sheet: Schemas['ScoreSheet']
   hours: boolean
+  columns: Columns
   open: (cell: Cell) => boolean
 }>()
 const emit = defineEmits<{ why: [cell: Cell, beside: boolean] }>()
 
+const drawn = computed(() =>
+  props.sheet.lessons
+    .slice(props.columns.from, props.columns.to)
+    .map((lesson, i) => ({ lesson, cell: props.student.cells[props.columns.from + i] })),
+)
 const name = () => `${props.student.called} ${props.student.rest}`
 const spoken = (cell: Schemas['ScoredCell']) =>
   [cell.notes, cell.restsOnLittle ? 'rests on less than half of the scheme' : '', cell.corrected ?? '']
@@ -40,19 +48,21 @@ const shown = (cell: Schemas['ScoredCell']) =>
     <td v-if="!hours" class="trend text-ink-soft">
       <ScoreTrend :scores="student.cells.map((c) => c?.score ?? null)" />
     </td>
-    <td v-for="(cell, i) in student.cells" :key="i" class="num">
+    <td v-if="columns.before" />
+    <td v-for="{ lesson, cell } in drawn" :key="lesson.id" class="num">
       <button
         v-if="cell"
         class="cell"
         :class="{ word: cell.score === null, little: cell.restsOnLittle, byHand: cell.corrected }"
-        :aria-pressed="open({ student: student.id, lesson: sheet.lessons[i]!.id })"
-        :aria-label="`Why ${cell.score ?? wordOf(cell.status)} in lesson ${sheet.lessons[i]!.number}, ${name()}?${cell.corrected ? ' Put right by hand.' : ''}`"
+        :aria-pressed="open({ student: student.id, lesson: lesson.id })"
+        :aria-label="`Why ${cell.score ?? wordOf(cell.status)} in lesson ${lesson.number}, ${name()}?${cell.corrected ? ' Put right by hand.' : ''}`"
         :title="spoken(cell)"
-        @click="emit('why', { student: student.id, lesson: sheet.lessons[i]!.id }, $event.shiftKey)"
+        @click="emit('why', { student: student.id, lesson: lesson.id }, $event.shiftKey)"
       >
         {{ shown(cell) }}<sup v-if="cell.status === 'absent' || cell.status === 'late'" :data-status="cell.status[0]" />
       </button>
     </td>
+    <td v-if="columns.after" />
     <td v-if="!hours" class="look text-small text-ink-soft">{{ student.needsLook.join('; ') }}</td>
   </tr>
 </template>

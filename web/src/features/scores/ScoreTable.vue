@@ -3,6 +3,7 @@ import { useMediaQuery, useVirtualList } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import type { Schemas } from '../../api/client'
 import { shortDay } from '../../ui/format'
+import { allColumns, useColumns, widths } from './columns'
 import ScoreRow from './ScoreRow.vue'
 import { isOfHours, type Cell, type Row } from './sheet'
 
@@ -22,6 +23,17 @@ const { list, containerProps, wrapperProps } = useVirtualList(
   { itemHeight: rowHeight, overscan: 4 },
 )
 const drawn = computed(() => (framed.value ? list.value.map((l) => l.data) : props.rows))
+
+const banded = computed(() => props.sheet.bands.length > 0 && !hours.value)
+const lessons = computed(() => props.sheet.lessons.length)
+const start = computed(
+  () => widths.who + widths.term + (banded.value ? widths.band : 0) + (hours.value ? 0 : widths.trend),
+)
+const seen = useColumns(containerProps.ref, start, lessons)
+const columns = computed(() => (framed.value ? seen.value : allColumns(lessons.value)))
+const width = computed(() => start.value + lessons.value * widths.lesson + (hours.value ? 0 : widths.look))
+
+const wide = (px: number) => (framed.value ? { width: `${px}px` } : {})
 
 const steps: Record<string, [number, number]> = {
   ArrowUp: [-1, 0],
@@ -57,19 +69,33 @@ function key(event: KeyboardEvent) {
     :aria-label="framed ? 'The sheet of scores' : undefined"
   >
     <div v-bind="framed ? wrapperProps : {}">
-      <table ref="table" class="sheet-table grid-of-scores" :aria-rowcount="rows.length + 1" @keydown="key">
+      <table
+        ref="table"
+        class="sheet-table grid-of-scores"
+        :style="framed ? { tableLayout: 'fixed', width: `${width}px` } : {}"
+        :aria-rowcount="rows.length + 1"
+        @keydown="key"
+      >
         <thead>
           <tr>
-            <th class="who">Student</th>
-            <th class="term">{{ hours ? 'Hours' : 'Term' }}</th>
-            <th v-if="sheet.bands.length && !hours" class="band">Band</th>
-            <th v-if="!hours" class="trend"><span class="sr-only">How it went</span></th>
-            <th v-for="lesson in sheet.lessons" :key="lesson.id" class="num" :title="lesson.title">
+            <th class="who" :style="wide(widths.who)">Student</th>
+            <th class="term" :style="wide(widths.term)">{{ hours ? 'Hours' : 'Term' }}</th>
+            <th v-if="banded" class="band" :style="wide(widths.band)">Band</th>
+            <th v-if="!hours" class="trend" :style="wide(widths.trend)"><span class="sr-only">How it went</span></th>
+            <td v-if="columns.before" :style="wide(columns.before)" />
+            <th
+              v-for="lesson in sheet.lessons.slice(columns.from, columns.to)"
+              :key="lesson.id"
+              class="num"
+              :style="wide(widths.lesson)"
+              :title="lesson.title"
+            >
               <span class="block">{{ lesson.number }}</span><span class="day text-ink-soft">{{
                 shortDay(lesson.plannedStart)
               }}</span>
             </th>
-            <th v-if="!hours" class="look">Needs a look</th>
+            <td v-if="columns.after" :style="wide(columns.after)" />
+            <th v-if="!hours" class="look" :style="wide(widths.look)">Needs a look</th>
           </tr>
         </thead>
         <tbody>
@@ -79,6 +105,7 @@ function key(event: KeyboardEvent) {
             :student="student"
             :sheet="sheet"
             :hours="hours"
+            :columns="columns"
             :open="open"
             @why="(cell, beside) => emit('why', cell, beside)"
           />
@@ -152,14 +179,13 @@ function key(event: KeyboardEvent) {
   background: var(--paper);
 }
 .grid-of-scores tbody .who {
-  box-shadow: inset 0 -1px 0 var(--rule);
+  box-shadow: 0 1px 0 var(--rule);
   border-bottom: 0 !important;
   font-size: var(--text-base) !important;
   white-space: nowrap;
   vertical-align: middle !important;
 }
 .grid-of-scores .cell {
-  position: relative;
   min-width: 34px;
   min-height: 25px;
   padding: 1px 4px;
@@ -189,12 +215,13 @@ p > .byHand {
   border-bottom: 2px solid var(--pen-rubric);
 }
 .grid-of-scores .cell sup {
-  position: absolute;
-  top: 0;
-  right: -3px;
+  position: static;
+  display: inline-block;
+  width: 0;
   font-size: 0.65em;
   font-weight: 700;
-  line-height: 1.6;
+  line-height: 1;
+  vertical-align: super;
 }
 .grid-of-scores .day {
   display: block;
