@@ -19,6 +19,7 @@ internal static class Trial
         var schemes = term.Lessons.ToDictionary(l => l.Id, l => anew.Contains(l.Id) ? RulesJson.Of(l, rules).Scheme : null);
         var folded = term.Lessons.Where(l => schemes[l.Id] is { } scheme && !Tally.CountsAlike(term.SchemeOf(l).Attendance, scheme.Attendance))
             .ToDictionary(l => l.Id, l => Folded(l, schemes[l.Id]!, db));
+        var lengths = term.Lessons.ToDictionary(l => l.Id, l => (Label: TermSheet.LabelOf(l), Minutes: TermSheet.MinutesOf(l)));
         return [.. term.Roster.Select(s => s.Name.Id).AsParallel().AsOrdered().Select(student =>
         {
             var (lessons, tallies) = (new List<LessonTried>(term.Lessons.Count), new List<Tally>(term.Lessons.Count));
@@ -35,7 +36,7 @@ internal static class Trial
                     tallies.Add(tally);
                 }
 
-                lessons.Add(new LessonTried(TermSheet.LabelOf(lesson), TermSheet.MinutesOf(lesson), summary.Score, tally, schemes[lesson.Id]));
+                lessons.Add(new LessonTried(lengths[lesson.Id].Label, lengths[lesson.Id].Minutes, summary.Score, tally, schemes[lesson.Id]));
             }
 
             return new StudentTried(student, lessons, TermDeeds.Of(tallies));

@@ -144,8 +144,11 @@ function key(event: KeyboardEvent) {
 .grid-of-scores sup::after {
   content: attr(data-status);
 }
+/* Lines that belong to their cells go with those that stay in view. */
 .grid-of-scores {
   width: auto;
+  border-collapse: separate;
+  border-spacing: 0;
 }
 .grid-of-scores th,
 .grid-of-scores td {
@@ -176,11 +179,11 @@ function key(event: KeyboardEvent) {
 .grid-of-scores .who {
   position: sticky;
   left: 0;
+  z-index: 1;
   background: var(--paper);
 }
 .grid-of-scores tbody .who {
-  box-shadow: 0 1px 0 var(--rule);
-  border-bottom: 0 !important;
+  border-bottom: 1px solid var(--rule);
   font-size: var(--text-base) !important;
   white-space: nowrap;
   vertical-align: middle !important;
