@@ -55,10 +55,17 @@ public sealed class ScoreSheetTests(AppUnderTest app) : IClassFixture<AppUnderTe
     public async Task A_strand_alone_is_seen_over_all_lessons(Strand strand, string juno, string eino)
     {
         var (room, _) = await ThreeLessons.Settled(app);
-        var sheet = await Sheet(room, $"?strand={JsonNamingPolicy.CamelCase.ConvertName($"{strand}")}");
+        var asked = $"?strand={JsonNamingPolicy.CamelCase.ConvertName($"{strand}")}";
+        var sheet = await Sheet(room, asked);
         string Of(string who) => sheet.Students.Where(s => s.Called == who).Select(s => $"{string.Join(' ', s.Cells.Select(c => c?.Score))}, term {s.Term}").Single();
         (Of("Juno"), Of("Eino")).ShouldBe((juno, eino));
         sheet.Bands.ShouldBeEmpty();
+        foreach (var student in sheet.Students)
+        {
+            // Each number of the term opens: to the lessons that it is made of, and to no more.
+            var why = await room.Teacher.Get<TermExplanation>($"/api/classes/{room.Class}/scores/{student.Id}{asked}");
+            (why.Shown, why.Scored, why.Total?.Recompute()).ShouldBe((student.Term, student.Cells.Count(c => c?.Score is not null), why.Total?.Value));
+        }
     }
 
     [Fact]

@@ -7540,6 +7540,7 @@ export interface operations {
             query?: {
                 from?: string;
                 to?: string;
+                strand?: string;
             };
             header?: never;
             path: {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { onMounted, onUnmounted, ref } from 'vue'
 import type { Schemas } from '../api/client'
 import { callPage } from './call'
 import OwnScore from './OwnScore.vue'
@@ -17,6 +17,23 @@ async function load() {
   scores.value = data
   problem.value = data ? '' : detail || 'That did not work. Try once more.'
 }
+
+// While they are looked at, what the teacher answers comes by itself; a line that is away for a moment takes nothing off the page.
+async function again() {
+  if (!scores.value || document.hidden) return
+  const { data } = await callPage<Schemas['PageScores']>(props.code, '/scores')
+  if (data && scores.value) scores.value = data
+}
+const everySeconds = 30
+let timer = 0
+onMounted(() => {
+  timer = window.setInterval(again, everySeconds * 1000)
+  document.addEventListener('visibilitychange', again)
+})
+onUnmounted(() => {
+  clearInterval(timer)
+  document.removeEventListener('visibilitychange', again)
+})
 </script>
 
 <template>

@@ -30,8 +30,9 @@ public sealed record JudgedCriterion(Criterion Criterion, Guid? Level, Guid? Ent
 public sealed record ExplainedEntry(Guid Id, Instant At, string Text, Source Source, string By);
 
 /// <summary>Why a term score is what it is.</summary>
-/// <param name="NeedsLook">Why it needs a look before it is given to anybody.</param>
-/// <param name="Terms">The score in each term of the school in which the class has settled lessons.</param>
+/// <param name="Scored">How many lessons it rests on: scored ones, or of one strand those with a chance in it.</param>
+/// <param name="NeedsLook">Why it needs a look before it is given to anybody; of one strand nothing is said.</param>
+/// <param name="Terms">The score in each term of the school in which the class has settled lessons; of one strand none.</param>
 public sealed record TermExplanation(
     string Student, decimal? Shown, string? Band, Figure? Total, IReadOnlyList<string> LeftOut, int Scored, int Needed, IReadOnlyList<string> NeedsLook, IReadOnlyList<ScoreOfTerm> Terms);
 
@@ -51,10 +52,9 @@ internal static class ScoreEndpoints
                 return Refused.NoDay();
             }
 
-            Strand? alone = Enum.TryParse<Strand>(strand, ignoreCase: true, out var named) && Enum.IsDefined(named) ? named : null;
-            return alone is null && !string.IsNullOrEmpty(strand)
-                ? Refused.Because($"There is no such strand. Ask for one of {string.Join(", ", Enum.GetNames<Strand>())}.")
-                : TypedResults.Ok(ScoreSheet.Of(await TermSheet.Of(own.Row, db, span: span), alone, await TaughtTerm.Of(id, db, owner)));
+            return StrandAsked(strand, out var alone)
+                ? TypedResults.Ok(ScoreSheet.Of(await TermSheet.Of(own.Row, db, span: span), alone, await TaughtTerm.Of(id, db, owner)))
+                : NoStrand();
         }).WithName("GetScores");
 
         Book("csv", "text/csv; charset=utf-8", (book, _) => book.Csv()).WithName("SaveGradeBook");
@@ -71,17 +71,28 @@ internal static class ScoreEndpoints
                     : Refused.NoDay());
 
         api.MapGet("/classes/{id:guid}/scores/{student:guid}", async Task<Results<Ok<TermExplanation>, NotFound, ProblemHttpResult>> (
-            Guid id, OwnClass own, Guid student, string? from, string? to, SchoolDb db, Owner owner) =>
+            Guid id, OwnClass own, Guid student, string? from, string? to, string? strand, SchoolDb db, Owner owner) =>
         {
             if (await Span.Asked(from, to, db, owner) is not { } span)
             {
                 return Refused.NoDay();
             }
 
+            if (!StrandAsked(strand, out var alone))
+            {
+                return NoStrand();
+            }
+
             var term = await TermSheet.Of(own.Row, db, student);
             if (term.Roster.FirstOrDefault(s => s.Name.Id == student) is not { } found)
             {
                 return TypedResults.NotFound();
+            }
+
+            if (alone is { } one)
+            {
+                var (figure, chances) = (term.ScoreOfStrand(one, student, span).Total, term.ChancesIn(one, student, span));
+                return TypedResults.Ok(new TermExplanation(found.Name.Whole, term.Shown(figure), null, figure, [], chances, term.Scheme.LessonsForTerm, [], []));
             }
 
             var score = term.Score(student, span);
@@ -119,4 +130,14 @@ internal static class ScoreEndpoints
                 await ObjectionEndpoints.Lines(db.Objections.Where(o => o.LessonId == id && records.Contains(o.StudentId)), db)));
         }).WithName("ExplainScore");
     }
+
+    /// <summary>Reads the strand that is asked for alone.</summary>
+    /// <returns>Whether there is such a strand, or none is asked for.</returns>
+    private static bool StrandAsked(string? text, out Strand? strand)
+    {
+        strand = Enum.TryParse<Strand>(text, ignoreCase: true, out var named) && Enum.IsDefined(named) ? named : null;
+        return strand is not null || string.IsNullOrEmpty(text);
+    }
+
+    private static ProblemHttpResult NoStrand() => Refused.Because($"There is no such strand. Ask for one of {string.Join(", ", Enum.GetNames<Strand>())}.");
 }

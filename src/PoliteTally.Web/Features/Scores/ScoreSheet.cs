@@ -38,10 +38,9 @@ public sealed record ScoreSheet(
     private static ScoredRow RowOf(OnSheet student, TermSheet term, Strand strand)
     {
         var id = student.Name.Id;
-        var values = term.Lessons.Select(l => term.StrandOf(strand, l, id)).ToList();
         return new ScoredRow(
-            id, ShortNames.CalledName(student.Name), student.Name.Family, student.Tags, term.Shown(term.ScoreOfStrand(values).Total), null, [],
-            [.. term.Lessons.Zip(values, (l, value) => term.Of(l.Id, id) is { } summary ? CellOf(summary, term.TallyOf(l.Id, id)!, term.SchemeOf(l), value * 100) : null)]);
+            id, ShortNames.CalledName(student.Name), student.Name.Family, student.Tags, term.Shown(term.ScoreOfStrand(strand, id).Total), null, [],
+            [.. term.Lessons.Select(l => term.Of(l.Id, id) is { } summary ? CellOf(summary, term.TallyOf(l.Id, id)!, term.SchemeOf(l), term.StrandOf(strand, l, id) * 100) : null)]);
     }
 
     private static ScoredCell CellOf(Summary summary, Tally did, Scheme scheme, decimal? value) => new(

@@ -87,13 +87,11 @@ internal sealed class TermSheet
         ? LessonScore.Of(did.ToScore(SchemeOf(lesson)), SchemeOf(lesson)).Strands.FirstOrDefault(s => s.Strand == strand)?.Value?.Value
         : null;
 
-    /// <summary>A strand over all lessons in which there was a chance in it, from 0 to 100; the lowest count, too.</summary>
-    /// <param name="values">Its value in each of the lessons, in their order.</param>
-    public TermScore ScoreOfStrand(IEnumerable<decimal?> values) => TermScore.Of(
-        [
-            .. Lessons.Zip(values).Where(l => l.Second is not null).Select(l => new ScoredLesson(LabelOf(l.First), l.Second!.Value * 100, MinutesOf(l.First))),
-        ],
-        Scheme with { LowestLeftOut = 0 });
+    /// <summary>A strand over the lessons of these days in which there was a chance in it, from 0 to 100; the lowest count, too.</summary>
+    public TermScore ScoreOfStrand(Strand strand, Guid student, Span? span = null) => TermScore.Of(ChancesOf(strand, student, span), Scheme with { LowestLeftOut = 0 });
+
+    /// <summary>In how many lessons of these days there was a chance in a strand.</summary>
+    public int ChancesIn(Strand strand, Guid student, Span? span = null) => ChancesOf(strand, student, span).Count;
 
     /// <summary>Why a term score needs a look, each in a few words.</summary>
     /// <param name="student">The student.</param>
@@ -111,6 +109,15 @@ internal sealed class TermSheet
 
     /// <summary>The name of the band that a score over the term is in.</summary>
     public string? BandOf(Figure? total) => total is null ? null : Scheme.BandOf(total.Value)?.Name;
+
+    private List<ScoredLesson> ChancesOf(Strand strand, Guid student, Span? span) =>
+    [
+        .. from lesson in Lessons
+           where span is null || span.Has(lesson.PlannedStart)
+           let value = StrandOf(strand, lesson, student)
+           where value is not null
+           select new ScoredLesson(LabelOf(lesson), value.Value * 100, MinutesOf(lesson)),
+    ];
 
     private List<ScoredLesson> ScoredOf(Guid student, Span? span) =>
     [

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { api, ask } from '../../api/client'
 import { count } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
-import { termInWords } from './explained'
+import { strandName, termInWords } from './explained'
 import type { Asked } from './sheet'
 import TakeAlong from './TakeAlong.vue'
 
@@ -17,7 +17,7 @@ const why = useQuery({
       api.GET('/api/classes/{id}/scores/{student}', {
         params: {
           path: { id: props.classId, student: props.student },
-          query: { from: props.asked.from, to: props.asked.to },
+          query: { ...props.asked },
         },
       }),
     ),
@@ -31,16 +31,18 @@ const lessons = computed(() => answer.value?.total?.parts[0]?.parts ?? [])
   <p v-else-if="!answer" class="text-ink-soft">Reckoning…</p>
   <article v-else>
     <h2 class="text-lead font-bold">
-      {{ answer.shown === null ? 'Why no score' : `Why ${answer.shown}` }} over the term, {{ answer.student }}?
+      {{ answer.shown === null ? 'Why no score' : `Why ${answer.shown}` }}
+      {{ asked.strand ? `for ${strandName(asked.strand)}` : 'over the term' }}, {{ answer.student }}?
     </h2>
-    <TakeAlong :text="termInWords(answer)" />
+    <TakeAlong :text="termInWords(answer, asked.strand)" />
     <Notice v-if="!answer.total" class="mt-2"
-      >Not enough yet: {{ answer.scored }} of the {{ answer.needed }} scored lessons that a term score needs.</Notice
+      >Not enough yet: {{ answer.scored }} of the {{ answer.needed }}
+      {{ asked.strand ? 'lessons with a chance in it' : 'scored lessons' }} that a term score needs.</Notice
     >
     <template v-else>
       <p class="text-ink-soft">
-        The mean of the scored lessons, each as heavy as it is long<template v-if="answer.leftOut.length"
-          >, without the lowest: {{ answer.leftOut.join('; ') }}</template
+        The mean of the {{ asked.strand ? 'lessons with a chance in it' : 'scored lessons' }}, each as heavy as it is
+        long<template v-if="answer.leftOut.length">, without the lowest: {{ answer.leftOut.join('; ') }}</template
         >.<template v-if="answer.band"> It is in the band “{{ answer.band }}”.</template>
       </p>
       <p v-if="answer.needsLook.length" class="mt-1 text-small">

@@ -19,8 +19,8 @@ export const together = (answer: Schemas['Explanation']) => ({
   possible: answer.score.strands.reduce((sum, s) => sum + (s.value ? s.weight : 0), 0),
 })
 
-const head = (shown: number | null, student: string) =>
-  shown === null ? `Why no score, ${student}?` : `Why ${shown}, ${student}?`
+const head = (shown: number | null, student: string, strand?: Schemas['Strand']) =>
+  `Why ${shown ?? 'no score'}${strand ? ` for ${strandName(strand)}` : ''}, ${student}?`
 
 /** Why a score of a lesson is what it is, in lines to be pasted anywhere. */
 export function lessonInWords(answer: Schemas['Explanation']) {
@@ -48,9 +48,9 @@ export function lessonInWords(answer: Schemas['Explanation']) {
 }
 
 /** Why a score over a term is what it is, in lines to be pasted anywhere. */
-export const termInWords = (answer: Schemas['TermExplanation']) =>
+export const termInWords = (answer: Schemas['TermExplanation'], strand?: Schemas['Strand']) =>
   [
-    head(answer.shown, answer.student),
+    head(answer.shown, answer.student, strand),
     answer.total ? '' : `Not enough yet: ${answer.scored} of ${answer.needed} scored lessons.`,
     ...(answer.total?.parts[0]?.parts ?? []).map(
       (l) => `${l.label}: ${l.parts[0]!.value.toFixed(1)} × ${l.parts[1]!.value}`,
