@@ -9,6 +9,8 @@ changed() {
 }
 
 packages_for() { # a folder with a package.json
+  need node "Node"
+  mkdir -p .stamps
   if changed ".stamps/npm-${1//\//-}" "$1/package.json" "$1/package-lock.json"; then
     echo "Fetching packages of $1…"
     (cd "$1" && npm ci --no-audit --no-fund --loglevel=error)
@@ -17,8 +19,6 @@ packages_for() { # a folder with a package.json
 }
 
 build_front_end() {
-  need node "Node"
-  mkdir -p .stamps
   packages_for web
   if changed .stamps/front-end web || [ ! -e src/PoliteTally.Web/wwwroot/index.html ]; then
     echo "Building the front end…"
@@ -35,6 +35,7 @@ build_program() {
     apt-get update -qq && apt-get install -y -qq --no-install-recommends libicu-dev >/dev/null
   fi
   mkdir -p .stamps
+  packages_for src/PoliteTally.Formats/Faces
   if changed .stamps/program src demo Directory.Build.props Directory.Packages.props global.json || [ ! -e "${program:-}" ]; then
     echo "Building the program…"
     dotnet build src/PoliteTally.Web -c Release -v quiet --nologo

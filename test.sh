@@ -43,6 +43,8 @@ begin() { # name, command…
 ended() { wait "${!1}"; local status=$?; cat "$logs/$1"; return "$status"; }
 front_end_and_packages() { build_front_end && packages_for tests/e2e; }
 
+# The program is built with the faces of its documents beside it.
+check "Faces of documents" packages_for src/PoliteTally.Formats/Faces
 begin front_end front_end_and_packages
 check "Program: build, warnings are errors" dotnet build PoliteTally.slnx -c Release -v quiet --nologo
 check "Front end: packages, types, build; packages of the browser tests" ended front_end

@@ -1,12 +1,13 @@
 using System.Globalization;
 using System.Text;
+using System.Text.RegularExpressions;
 using CsvHelper;
 using CsvHelper.Configuration;
 
 namespace PoliteTally.Formats;
 
 /// <summary>Writes tables that are safe to open in a spreadsheet: no cell can become a formula.</summary>
-public static class SafeCsv
+public static partial class SafeCsv
 {
     /// <summary>UTF-8, commas, CRLF (RFC 4180).</summary>
     /// <param name="headings">The headings.</param>
@@ -37,6 +38,11 @@ public static class SafeCsv
         return [.. mark ? Encoding.UTF8.Preamble : [], .. Encoding.UTF8.GetBytes(text.ToString())];
     }
 
-    private static string Harmless(string cell) =>
-        cell.TrimStart(' ') is ['=' or '+' or '-' or '@' or '\t' or '\r' or '\n' or '＝' or '＋' or '－' or '＠', ..] ? $"'{cell}" : cell;
+    // What stands behind a separator may become a cell of its own where a program cuts there: then it must not begin as a formula either.
+    private static string Harmless(string cell) => AfterSeparator().Replace(cell.TrimStart(' ') is [var first, ..] && Begins.Contains(first, StringComparison.Ordinal) ? $"'{cell}" : cell, "$1'");
+
+    private const string Begins = "=+-@\t\r\n＝＋－＠";
+
+    [GeneratedRegex(@"([;\t|\r\n] *)(?=[=+\-@＝＋－＠])", RegexOptions.CultureInvariant)]
+    private static partial Regex AfterSeparator();
 }

@@ -19,7 +19,14 @@ public readonly record struct SheetCell(string Text, decimal? Number = null, int
     public static SheetCell Of(decimal? number, int places = 0) => new("", number, places);
 }
 
-/// <summary>Writes one sheet as a workbook (ISO/IEC 29500): a bold head that stays when the sheet is scrolled, as do the first columns. Text is kept as text, so that no cell becomes a formula.</summary>
+/// <summary>A sheet that is written.</summary>
+/// <param name="Name">What it is called; made to fit where it cannot be the name of a sheet.</param>
+/// <param name="Headings">The head.</param>
+/// <param name="Rows">The rows.</param>
+/// <param name="Frozen">How many columns stay when it is scrolled.</param>
+public sealed record SheetTable(string Name, IReadOnlyList<string> Headings, IEnumerable<IReadOnlyList<SheetCell>> Rows, int Frozen);
+
+/// <summary>Writes sheets as a workbook (ISO/IEC 29500): a bold head that stays when the sheet is scrolled, as do the first columns. Text is kept as text, so that no cell becomes a formula.</summary>
 public static class SheetFile
 {
     // Styles of the sheet, by their place: plain, head, numbers with 0, 1 and 2 places.
@@ -31,46 +38,63 @@ public static class SheetFile
     /// <param name="headings">The head.</param>
     /// <param name="rows">The rows.</param>
     /// <param name="frozen">How many columns stay when the sheet is scrolled.</param>
-    public static byte[] Write(string name, IReadOnlyList<string> headings, IEnumerable<IReadOnlyList<SheetCell>> rows, int frozen)
+    public static byte[] Write(string name, IReadOnlyList<string> headings, IEnumerable<IReadOnlyList<SheetCell>> rows, int frozen) =>
+        Write([new SheetTable(name, headings, rows, frozen)]);
+
+    /// <summary>A workbook with several sheets, in their order.</summary>
+    public static byte[] Write(IReadOnlyList<SheetTable> tables)
     {
         using var stream = new MemoryStream();
         using (var document = SpreadsheetDocument.Create(stream, SpreadsheetDocumentType.Workbook))
         {
             var book = document.AddWorkbookPart();
-            var sheet = book.AddNewPart<WorksheetPart>();
             book.AddNewPart<WorkbookStylesPart>().Stylesheet = Styles();
-            sheet.Worksheet = new Worksheet(
-                new SheetViews(new SheetView(new Pane
+            var sheets = new Sheets.Sheets();
+            var names = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+            foreach (var table in tables)
+            {
+                var sheet = book.AddNewPart<WorksheetPart>();
+                sheet.Worksheet = WorksheetOf(table);
+                // No two sheets may have one name.
+                var name = SheetName(table.Name);
+                for (var i = 2; !names.Add(name); i++)
                 {
-                    HorizontalSplit = frozen,
-                    VerticalSplit = 1,
-                    TopLeftCell = $"{ColumnOf(frozen)}2",
-                    ActivePane = PaneValues.BottomRight,
-                    State = PaneStateValues.Frozen,
-                })
-                { WorkbookViewId = 0 }),
-                new Sheets.Columns(headings.Select((h, i) => new Sheets.Column { Min = (uint)i + 1, Max = (uint)i + 1, Width = Math.Clamp(h.Length + 2, 8, 32), CustomWidth = true })),
-                new SheetData(rows.Select(row => new Row(row.Select(CellOf))).Prepend(new Row(headings.Select(h => TextCell(h, Head))))));
-            book.Workbook = new Sheets.Workbook(new Sheets.Sheets(new Sheet { Id = book.GetIdOfPart(sheet), SheetId = 1, Name = SheetName(name) }));
+                    name = $"{SheetName(table.Name)[..Math.Min(27, SheetName(table.Name).Length)]} {i}";
+                }
+
+                sheets.Append(new Sheet { Id = book.GetIdOfPart(sheet), SheetId = (uint)names.Count, Name = name });
+            }
+
+            book.Workbook = new Sheets.Workbook(sheets);
         }
 
         return stream.ToArray();
     }
+
+    private static Worksheet WorksheetOf(SheetTable table) => new(
+        new SheetViews(new SheetView(new Pane
+        {
+            HorizontalSplit = table.Frozen,
+            VerticalSplit = 1,
+            TopLeftCell = $"{ColumnOf(table.Frozen)}2",
+            ActivePane = PaneValues.BottomRight,
+            State = PaneStateValues.Frozen,
+        })
+        { WorkbookViewId = 0 }),
+        new Sheets.Columns(table.Headings.Select((h, i) => new Sheets.Column { Min = (uint)i + 1, Max = (uint)i + 1, Width = Math.Clamp(h.Length + 2, 8, 32), CustomWidth = true })),
+        new SheetData(table.Rows.Select(row => new Row(row.Select(CellOf))).Prepend(new Row(table.Headings.Select(h => TextCell(h, Head))))));
 
     private static Cell CellOf(SheetCell cell) => cell.Number is { } number
         ? new Cell { CellValue = new CellValue(number.ToString(CultureInfo.InvariantCulture)), DataType = CellValues.Number, StyleIndex = FirstNumber + (uint)cell.Places }
         : TextCell(cell.Text, 0);
 
     private static Cell TextCell(string text, uint style) =>
-        new() { InlineString = new InlineString(new Text(Clean(text)) { Space = SpaceProcessingModeValues.Preserve }), DataType = CellValues.InlineString, StyleIndex = style };
-
-    // What XML cannot hold.
-    private static string Clean(string text) => string.Concat(text.EnumerateRunes().Where(r => !r.IsBmp || System.Xml.XmlConvert.IsXmlChar((char)r.Value)));
+        new() { InlineString = new InlineString(new Text(XmlText.Clean(text)) { Space = SpaceProcessingModeValues.Preserve }), DataType = CellValues.InlineString, StyleIndex = style };
 
     // At most 31 characters, and none that a name of a sheet may not have.
     private static string SheetName(string name)
     {
-        var clean = new string([.. Clean(name).Where(c => !"[]:*?/\\'".Contains(c, StringComparison.Ordinal))]).Trim();
+        var clean = new string([.. XmlText.Clean(name).Where(c => !"[]:*?/\\'".Contains(c, StringComparison.Ordinal))]).Trim();
         return clean.Length == 0 ? "Scores" : clean[..Math.Min(31, clean.Length)];
     }
 

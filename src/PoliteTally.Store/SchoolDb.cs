@@ -39,6 +39,8 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     public DbSet<EndedSession> EndedSessions => Set<EndedSession>();
     public DbSet<PageSession> PageSessions => Set<PageSession>();
     public DbSet<Objection> Objections => Set<Objection>();
+    public DbSet<ReportText> ReportTexts => Set<ReportText>();
+    public DbSet<SentReport> SentReports => Set<SentReport>();
 
     private Guid OwnerId => owner.Id;
 
@@ -137,6 +139,8 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
             entry.HasIndex(e => new { e.LessonId, e.Kind });
         });
         builder.Entity<Objection>().HasIndex(o => new { o.OwnerId, o.AnsweredAt });
+        builder.Entity<ReportText>().HasIndex(t => new { t.ClassId, t.Report, t.Part }).IsUnique();
+        builder.Entity<SentReport>().HasIndex(r => new { r.ClassId, r.At });
         builder.Entity<Summary>().HasKey(s => new { s.LessonId, s.StudentId });
         builder.Entity<SchemeVersion>().HasKey(v => new { v.ClassId, v.Number });
 
@@ -160,6 +164,8 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<WordOfLesson>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<PageSession>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Objection>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<ReportText>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<SentReport>().HasQueryFilter(e => e.OwnerId == OwnerId);
     }
 
     private void StampOwner()

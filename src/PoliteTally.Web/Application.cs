@@ -326,6 +326,7 @@ public static class Application
         signedIn.MapScores();
         signedIn.MapJudged();
         signedIn.MapObjections();
+        signedIn.MapClassReport();
         signedIn.MapReports();
         var current = new StaticFileOptions { OnPrepareResponse = prepared => prepared.Context.Response.Headers.CacheControl = "no-cache" };
         app.MapFallbackToFile("/p/{code?}", "page.html", current);

@@ -106,6 +106,12 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/classes/:id/reports/:kind',
+      name: 'reports',
+      component: () => import('./features/reports/Reports.vue'),
+      props: true,
+    },
+    {
       path: '/lessons/:id/live',
       name: 'live',
       component: () => import('./features/live/Live.vue'),

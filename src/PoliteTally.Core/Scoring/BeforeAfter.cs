@@ -57,8 +57,6 @@ public sealed record TermChange(Guid Student, decimal? Before, decimal? After, s
 /// <param name="InWords">What is to be known before the change is made, in sentences.</param>
 public sealed record BeforeAfter(IReadOnlyList<TermChange> Students, int Gain, int Lose, int Stay, IReadOnlyList<string> InWords)
 {
-    private static readonly string[] Numbers = ["none", "one", "two", "three", "four", "five", "six"];
-
     /// <summary>Reckons both.</summary>
     /// <param name="students">The students.</param>
     /// <param name="before">The scheme of the term as it is.</param>
@@ -111,8 +109,8 @@ public sealed record BeforeAfter(IReadOnlyList<TermChange> Students, int Gain, i
         var (drop, rise) = (known.Count(c => c.Crossed < 0), known.Count(c => c.Crossed > 0));
         if (drop + rise > 0)
         {
-            var (down, up) = ($"{InWord(drop)} {(drop == 1 ? "drops" : "drop")} a band", $"{InWord(rise)} {(rise == 1 ? "rises" : "rise")}");
-            yield return Sentence(drop > 0 && rise > 0 ? $"{down}, {up}" : drop > 0 ? down : $"{up} a band");
+            var (down, up) = ($"{Words.InLetters(drop)} {(drop == 1 ? "drops" : "drop")} a band", $"{Words.InLetters(rise)} {(rise == 1 ? "rises" : "rise")}");
+            yield return Words.Sentence(drop > 0 && rise > 0 ? $"{down}, {up}" : drop > 0 ? down : $"{up} a band");
         }
 
         // The quarter of the class that speaks least, and all who speak as little as they do.
@@ -141,10 +139,7 @@ public sealed record BeforeAfter(IReadOnlyList<TermChange> Students, int Gain, i
         var middle = changes.Count % 2 == 1 ? changes[changes.Count / 2] : (changes[(changes.Count / 2) - 1] + changes[changes.Count / 2]) / 2;
         var points = Words.Plain(Math.Abs(middle));
         var what = middle == 0 ? "neither gain nor lose" : $"{(middle < 0 ? "lose" : "gain")} {points} {(points == "1" ? "point" : "points")}";
-        return Sentence($"{who} ({changes.Count.ToString(CultureInfo.InvariantCulture)}), {what} in the middle");
+        return Words.Sentence($"{who} ({changes.Count.ToString(CultureInfo.InvariantCulture)}), {what} in the middle");
     }
 
-    private static string InWord(int number) => number < Numbers.Length ? Numbers[number] : number.ToString(CultureInfo.InvariantCulture);
-
-    private static string Sentence(string text) => $"{char.ToUpperInvariant(text[0])}{text[1..]}.";
 }

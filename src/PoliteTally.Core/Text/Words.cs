@@ -6,6 +6,27 @@ namespace PoliteTally.Core.Text;
 /// <summary>Numbers in plain words, the same on the live sheet, in an explanation and in a file.</summary>
 public static class Words
 {
+    private static readonly string[] Small = ["no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
+
+    /// <summary>A whole number as a person writes it in a sentence: in letters up to twelve, "no" for nothing.</summary>
+    public static string InLetters(int number) => number >= 0 && number < Small.Length ? Small[number] : number.ToString(CultureInfo.InvariantCulture);
+
+    /// <summary>"one lesson", "two lessons", "14 lessons".</summary>
+    public static string Several(int number, string noun) => $"{InLetters(number)} {noun}{(number == 1 ? "" : "s")}";
+
+    /// <summary>With a capital.</summary>
+    public static string Capital(string text) => text.Length == 0 ? text : $"{char.ToUpperInvariant(text[0])}{text[1..]}";
+
+    /// <summary>A sentence: with a capital and a full stop.</summary>
+    public static string Sentence(string text) => $"{Capital(text)}.";
+
+    /// <summary>"a", "a and b", "a, b and c"; what is empty is left out.</summary>
+    public static string Listed(IEnumerable<string> parts)
+    {
+        var all = parts.Where(p => p.Length > 0).ToList();
+        return all.Count < 2 ? string.Concat(all) : $"{string.Join(", ", all[..^1])} and {all[^1]}";
+    }
+
     /// <summary>A number with as few places as it needs, at most two.</summary>
     public static string Plain(decimal number) => number.ToString("0.##", CultureInfo.InvariantCulture);
 

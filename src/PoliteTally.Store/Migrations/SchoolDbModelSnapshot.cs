@@ -521,6 +521,45 @@ namespace PoliteTally.Store.Migrations
                     b.ToTable("Pictures");
                 });
 
+            modelBuilder.Entity("PoliteTally.Store.Model.ReportText", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("ClassId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Instead")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Part")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Report")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ClassId", "Report", "Part")
+                        .IsUnique();
+
+                    b.ToTable("ReportTexts");
+                });
+
             modelBuilder.Entity("PoliteTally.Store.Model.SchemeVersion", b =>
                 {
                     b.Property<Guid>("ClassId")
@@ -583,6 +622,45 @@ namespace PoliteTally.Store.Migrations
                     b.HasIndex("TermId");
 
                     b.ToTable("Classes");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.SentReport", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("About")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("ClassId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Problem")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("To")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudentId");
+
+                    b.HasIndex("ClassId", "At");
+
+                    b.ToTable("SentReports");
                 });
 
             modelBuilder.Entity("PoliteTally.Store.Model.Series", b =>
@@ -1107,6 +1185,17 @@ namespace PoliteTally.Store.Migrations
                     b.Navigation("Student");
                 });
 
+            modelBuilder.Entity("PoliteTally.Store.Model.ReportText", b =>
+                {
+                    b.HasOne("PoliteTally.Store.Model.SchoolClass", "Class")
+                        .WithMany()
+                        .HasForeignKey("ClassId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Class");
+                });
+
             modelBuilder.Entity("PoliteTally.Store.Model.SchemeVersion", b =>
                 {
                     b.HasOne("PoliteTally.Store.Model.SchoolClass", "Class")
@@ -1126,6 +1215,25 @@ namespace PoliteTally.Store.Migrations
                         .OnDelete(DeleteBehavior.SetNull);
 
                     b.Navigation("Term");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.SentReport", b =>
+                {
+                    b.HasOne("PoliteTally.Store.Model.SchoolClass", "Class")
+                        .WithMany()
+                        .HasForeignKey("ClassId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PoliteTally.Store.Model.Student", "Student")
+                        .WithMany()
+                        .HasForeignKey("StudentId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Class");
+
+                    b.Navigation("Student");
                 });
 
             modelBuilder.Entity("PoliteTally.Store.Model.Series", b =>

@@ -1604,6 +1604,134 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/reports/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetReport"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/reports/{kind}/file.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["SaveReportAsPdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/reports/{kind}/file.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["SaveReportAsWorkbook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/reports/{kind}/file.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["SaveReportAsCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/reports/{kind}/file.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["SaveReportAsJson"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/reports/{kind}/drawings/{place}.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["SaveReportDrawingAsSvg"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/reports/{kind}/drawings/{place}.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["SaveReportDrawingAsPng"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/reports/{kind}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["EditReport"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2613,10 +2741,23 @@ export interface components {
             /** Format: int32 */
             settled: number;
         };
+        Document: {
+            title: string;
+            about: string;
+            sections: components["schemas"]["Section"][];
+        };
         DoorTries: {
             /** Format: int32 */
             wrong: number;
             tooManyKnocks: boolean;
+        };
+        Drawing: {
+            says: string;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            height: number;
+            marks: components["schemas"]["DrawnMark"][];
         };
         DrawMade: {
             /** Format: uuid */
@@ -2629,6 +2770,24 @@ export interface components {
         };
         /** @enum {unknown} */
         DrawManner: "leastHeard" | "onceRound";
+        DrawnMark: {
+            kind: components["schemas"]["MarkKind"];
+            pen: components["schemas"]["Pen"];
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            x2: number;
+            /** Format: double */
+            y2: number;
+            /** Format: double */
+            size: number;
+            text?: null | string;
+            side?: components["schemas"]["Side"];
+            /** @default false */
+            bold: boolean;
+        };
         DrawWanted: {
             /** Format: uuid */
             id: string;
@@ -2698,6 +2857,22 @@ export interface components {
             how: components["schemas"]["Reckoning"];
             parts: components["schemas"]["Figure"][];
             entries: string[];
+        };
+        FigureCell: {
+            text: string;
+            /** Format: double */
+            number?: null | number;
+        };
+        FigureRow: {
+            cells: components["schemas"]["FigureCell"][];
+            opens?: null | components["schemas"]["Opens"];
+        };
+        Figures: {
+            name: string;
+            headings: string[];
+            rows: components["schemas"]["FigureRow"][];
+            /** @default false */
+            fold: boolean;
         };
         FileIn: {
             /** Format: uuid */
@@ -3126,6 +3301,8 @@ export interface components {
             text: string;
         };
         /** @enum {unknown} */
+        MarkKind: "line" | "dot" | "field" | "words";
+        /** @enum {unknown} */
         MatchedBy: "identity" | "confirmedBefore" | "sameName" | "onlyOneSoNamed" | "similar" | "somebodyOf" | "nothing";
         MergeConflict: {
             path: string[];
@@ -3251,6 +3428,14 @@ export interface components {
             /** Format: int32 */
             proposed: null | number;
             why: string;
+        };
+        Opens: {
+            /** Format: uuid */
+            student?: null | string;
+            /** Format: uuid */
+            lesson?: null | string;
+            /** Format: int32 */
+            minute?: null | number;
         };
         OutboxLine: {
             file: string;
@@ -3452,6 +3637,8 @@ export interface components {
             family: string;
             pass: string;
         };
+        /** @enum {unknown} */
+        Pen: "ink" | "soft" | "rule" | "highlight" | "speaking" | "questions" | "chat" | "group" | "nods" | "rubric";
         Person: {
             /** Format: uuid */
             id: string;
@@ -3719,6 +3906,10 @@ export interface components {
             score: null | number;
             stretches: number[][];
             spoke: number[];
+        };
+        ReportEdit: {
+            part: string;
+            text: string;
         };
         ReportRow: {
             /** Format: uuid */
@@ -4041,6 +4232,23 @@ export interface components {
             /** Format: uuid */
             together: string;
         };
+        Section: {
+            heading: string;
+            says: components["schemas"]["Sentence"][];
+            drawing?: null | components["schemas"]["Drawing"];
+            figures?: null | components["schemas"]["Figures"];
+            key?: null | string;
+            plain?: null | string;
+            /** @default false */
+            outOfDate: boolean;
+        };
+        Sentence: {
+            text: string;
+            opens?: null | components["schemas"]["Opens"];
+            marked?: null | string;
+            /** @default false */
+            quiet: boolean;
+        };
         SentEntry: {
             /** Format: uuid */
             id: string;
@@ -4132,6 +4340,11 @@ export interface components {
         ShelfSent: {
             question: components["schemas"]["Question"];
         };
+        /**
+         * @default start
+         * @enum {unknown}
+         */
+        Side: "start" | "middle" | "end";
         SignalSeen: {
             /** Format: uuid */
             student: string;
@@ -7826,6 +8039,258 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetReport: {
+        parameters: {
+            query?: {
+                student?: string;
+                lesson?: string;
+                from?: string;
+                to?: string;
+                reader?: string;
+                hidden?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Document"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    SaveReportAsPdf: {
+        parameters: {
+            query?: {
+                student?: string;
+                lesson?: string;
+                from?: string;
+                to?: string;
+                reader?: string;
+                hidden?: boolean;
+                paper?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    SaveReportAsWorkbook: {
+        parameters: {
+            query?: {
+                student?: string;
+                lesson?: string;
+                from?: string;
+                to?: string;
+                reader?: string;
+                hidden?: boolean;
+                paper?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    SaveReportAsCsv: {
+        parameters: {
+            query?: {
+                student?: string;
+                lesson?: string;
+                from?: string;
+                to?: string;
+                reader?: string;
+                hidden?: boolean;
+                paper?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    SaveReportAsJson: {
+        parameters: {
+            query?: {
+                student?: string;
+                lesson?: string;
+                from?: string;
+                to?: string;
+                reader?: string;
+                hidden?: boolean;
+                paper?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    SaveReportDrawingAsSvg: {
+        parameters: {
+            query?: {
+                student?: string;
+                lesson?: string;
+                from?: string;
+                to?: string;
+                reader?: string;
+                hidden?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+                kind: string;
+                place: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    SaveReportDrawingAsPng: {
+        parameters: {
+            query?: {
+                student?: string;
+                lesson?: string;
+                from?: string;
+                to?: string;
+                reader?: string;
+                hidden?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+                kind: string;
+                place: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    EditReport: {
+        parameters: {
+            query?: {
+                student?: string;
+                lesson?: string;
+                from?: string;
+                to?: string;
+                reader?: string;
+                hidden?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReportEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Document"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {

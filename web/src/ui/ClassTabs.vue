@@ -1,5 +1,10 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+
 defineProps<{ id: string; name?: string }>()
+const route = useRoute()
+const reports = computed(() => route.path.includes('/reports/'))
 </script>
 
 <template>
@@ -9,7 +14,7 @@ defineProps<{ id: string; name?: string }>()
     <RouterLink class="tab" :to="`/classes/${id}/rules`">Ground rules</RouterLink>
     <RouterLink class="tab" :to="`/classes/${id}/scheme`">Scheme</RouterLink>
     <RouterLink class="tab" :to="`/classes/${id}/scores`">Scores</RouterLink>
-    <RouterLink class="tab" :to="`/classes/${id}/report`">Report</RouterLink>
+    <RouterLink class="tab" :class="{ open: reports }" :to="`/classes/${id}/report`">Reports</RouterLink>
   </nav>
 </template>
 
@@ -18,6 +23,7 @@ defineProps<{ id: string; name?: string }>()
   color: var(--ink-soft);
   padding-bottom: 2px;
 }
+.tab.open,
 .tab.router-link-exact-active {
   color: var(--ink);
   font-weight: 700;

@@ -9,6 +9,7 @@ import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
 import PresenceRibbon from '../../ui/PresenceRibbon.vue'
 import StatusMark from '../../ui/StatusMark.vue'
+import ReportTabs from './ReportTabs.vue'
 import TallyStrokes from '../../ui/TallyStrokes.vue'
 
 const props = defineProps<{ id: string }>()
@@ -42,7 +43,7 @@ const print = () => window.print()
 
 <template>
   <Page>
-    <template #above><ClassTabs :id="id" :name="report?.className" /></template>
+    <template #above><ClassTabs :id="id" :name="report?.className" /><ReportTabs :id="id" /></template>
     <Notice v-if="query.error.value" tone="wrong">{{ query.error.value.message }}</Notice>
     <EmptyState v-if="report && !report.lessons.length" title="Nothing to report yet">
       A report is made from settled lessons. Confirm a register, and it begins.

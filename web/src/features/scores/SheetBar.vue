@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
+import SpanChoice from '../../ui/SpanChoice.vue'
 import { strands } from '../ground-rules/rules'
 import { isOfHours, queryOf, type Asked, type SortBy } from './sheet'
 
@@ -13,18 +14,6 @@ const band = defineModel<string>('band', { required: true })
 const look = defineModel<boolean>('look', { required: true })
 
 const hours = computed(() => isOfHours(props.sheet))
-const days = ref(false)
-const term = computed(() =>
-  days.value
-    ? 'days'
-    : (props.sheet.terms.find((t) => t.firstDay === props.asked.from && t.lastDay === props.asked.to)?.id ??
-      (props.asked.from || props.asked.to ? 'days' : 'all')),
-)
-function chooseTerm(id: string) {
-  days.value = id === 'days'
-  const chosen = props.sheet.terms.find((t) => t.id === id)
-  if (!days.value) emit('ask', { ...props.asked, from: chosen?.firstDay, to: chosen?.lastDay })
-}
 const books = [
   { as: 'gradebook.csv', label: 'CSV' },
   { as: 'gradebook.xlsx', label: 'workbook' },
@@ -46,32 +35,12 @@ const value = (event: Event) => (event.target as HTMLInputElement | HTMLSelectEl
         <option v-for="s in strands" :key="s.name" :value="s.name">{{ s.label.toLowerCase() }} alone</option>
       </select></label
     >
-    <label
-      >lessons of
-      <select class="field !w-auto" :value="term" @change="chooseTerm(value($event))">
-        <option value="all">all days</option>
-        <option v-for="t in sheet.terms" :key="t.id" :value="t.id">{{ t.name }}</option>
-        <option value="days">some days…</option>
-      </select></label
-    >
-    <template v-if="term === 'days'">
-      <label
-        >from
-        <input
-          class="field !w-auto"
-          type="date"
-          :value="asked.from"
-          @change="emit('ask', { ...asked, from: value($event) || undefined })"
-      /></label>
-      <label
-        >to
-        <input
-          class="field !w-auto"
-          type="date"
-          :value="asked.to"
-          @change="emit('ask', { ...asked, to: value($event) || undefined })"
-      /></label>
-    </template>
+    <SpanChoice
+      :terms="sheet.terms"
+      :from="asked.from"
+      :to="asked.to"
+      @ask="(span) => emit('ask', { ...asked, ...span })"
+    />
     <label
       >in order of
       <select v-model="sortBy" class="field !w-auto">

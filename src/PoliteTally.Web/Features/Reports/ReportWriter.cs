@@ -1,0 +1,90 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PoliteTally.Core.Reports;
+using PoliteTally.Core.Text;
+using PoliteTally.Store;
+using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Scores;
+
+namespace PoliteTally.Web.Features.Reports;
+
+/// <summary>Writes the reports of a class. What it has read once, it has for all reports that are asked of it.</summary>
+internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
+{
+    private readonly Dictionary<(Instant?, Instant?), TermSheet> _sheets = [];
+    private string? _school;
+
+    /// <summary>A report as the program writes it, with what the teacher put in other words.</summary>
+    /// <returns>Null if it is about something that is not of this class.</returns>
+    public async Task<Document?> Of(AskedReport asked) =>
+        await Plain(asked) is { } plain ? await Edited(plain, asked) : null;
+
+    /// <summary>A report as the program writes it.</summary>
+    public async Task<Document?> Plain(AskedReport asked)
+    {
+        var sheet = await SheetOf(asked.Span);
+        var named = new Named(sheet.Roster, asked.Hidden);
+        return asked.Kind switch
+        {
+            ReportKind.Student => sheet.Roster.FirstOrDefault(s => s.Name.Id == asked.Student) is { } student
+                ? StudentReport.Of(StudentTermOf(student, sheet, named, asked.Zone), await AboutOf(sheet, asked.Zone), asked.Reader)
+                : null,
+            _ => null,
+        };
+    }
+
+    /// <summary>The settled lessons of some days.</summary>
+    public async Task<TermSheet> SheetOf(Span span)
+    {
+        if (!_sheets.TryGetValue((span.From, span.To), out var sheet))
+        {
+            _sheets[(span.From, span.To)] = sheet = await TermSheet.Of(row, db, span: span);
+        }
+
+        return sheet;
+    }
+
+    private static StudentTerm StudentTermOf(OnSheet student, TermSheet sheet, Named named, DateTimeZone zone)
+    {
+        var id = student.Name.Id;
+        return new StudentTerm(
+            id, named.Called(id), named.Whole(id),
+            [
+                .. from lesson in sheet.Lessons
+                   let summary = sheet.Of(lesson.Id, id)
+                   where summary is not null
+                   let ribbon = JsonSerializer.Deserialize<Ribbon>(summary.Ribbon)!
+                   select new LessonOfStudent(
+                       lesson.Id, lesson.Number, lesson.Title, lesson.PlannedStart.InZone(zone).Date, lesson.DropIn, summary.Score, sheet.TallyOf(lesson.Id, id)!,
+                       Duration.FromSeconds(summary.PresentSeconds), ribbon.Stretches, ribbon.Spoke, summary.Notes),
+            ],
+            sheet.Score(id), sheet.Scheme);
+    }
+
+    private async Task<string> AboutOf(TermSheet sheet, DateTimeZone zone)
+    {
+        _school ??= await db.Users.Where(u => u.Id == owner.Id).Select(u => u.DisplayName + ", " + u.School).SingleAsync();
+        string DayOf(Lesson lesson) => StudentReport.DayOf(lesson.PlannedStart.InZone(zone).Date);
+        var days = sheet.Lessons.Count switch
+        {
+            0 => "no settled lesson",
+            1 => $"one lesson, {DayOf(sheet.Lessons[0])}",
+            var many => $"{Words.Several(many, "lesson")}, {DayOf(sheet.Lessons[0])} to {DayOf(sheet.Lessons[^1])}",
+        };
+        return $"{sheet.Name} · {days} · {_school}";
+    }
+
+    private async Task<Document> Edited(Document plain, AskedReport asked)
+    {
+        var (classId, key) = (row.Id, asked.Key);
+        var edits = await db.ReportTexts.AsNoTracking().Where(t => t.ClassId == classId && t.Report == key).ToDictionaryAsync(t => t.Part);
+        return edits.Count == 0 ? plain : plain with
+        {
+            Sections = [.. plain.Sections.Select(s => s.Key is { } part && edits.TryGetValue(part, out var edit) ? s with { Says = [new(edit.Text)], Plain = TextOf(s), OutOfDate = edit.Instead != TextOf(s) } : s)],
+        };
+    }
+
+    /// <summary>The sentences of a section as one text.</summary>
+    public static string TextOf(Section section) => string.Join(' ', section.Says.Select(s => s.Text));
+}

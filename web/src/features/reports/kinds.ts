@@ -1,0 +1,34 @@
+import type { Schemas } from '../../api/client'
+
+/** A report that has a page of its own, and what it is about. */
+export type Kind = 'student' | 'fairness' | 'questions' | 'lesson' | 'register' | 'class'
+
+/** What is asked of a report, as it stands in its address. */
+export interface Asked {
+  student?: string | undefined
+  lesson?: string | undefined
+  from?: string | undefined
+  to?: string | undefined
+  reader?: string | undefined
+  hidden?: boolean | undefined
+}
+
+export const kinds: { kind: Kind; label: string }[] = [{ kind: 'student', label: 'A student' }]
+
+/** As a part of an address, empty without anything asked. */
+export function queryOf(asked: Asked) {
+  const query = new URLSearchParams(
+    Object.entries(asked).flatMap(([name, value]) => (value ? [[name, String(value)]] : [])),
+  )
+  return query.size ? `?${query}` : ''
+}
+
+/** Where what a figure opens to is seen. */
+export function placeOf(classId: string, { student, lesson, minute }: Schemas['Opens']) {
+  if (student) return { name: 'scores', params: { id: classId }, query: { student, ...(lesson ? { lesson } : {}) } }
+  return {
+    name: 'reports',
+    params: { id: classId, kind: 'lesson' },
+    query: { lesson: lesson!, ...(minute !== null ? { minute } : {}) },
+  }
+}
