@@ -7,7 +7,7 @@ namespace PoliteTally.Core.Reports;
 /// <summary>The drawings of a report on a student.</summary>
 public static class StudentDrawings
 {
-    private const int InARow = 10;
+    private const int InARow = 12;
     private static readonly CultureInfo English = CultureInfo.GetCultureInfo("en-GB");
 
     private sealed record StrandRow(string Name, Pen Pen, Func<Tally, int> Whole, Func<Tally, int> Half)
@@ -40,11 +40,11 @@ public static class StudentDrawings
             sketch.Words(Pen.Soft, x + 2 + (number.Length * 5), y + 8, lesson.Day.ToString("d MMM", English), 7);
             if (lesson.Came)
             {
-                sketch.Ribbon(x, y + 16, column - 9, lesson.Stretches, lesson.Spoke);
+                sketch.Ribbon(x, y + 16, column - 7, lesson.Stretches, lesson.Spoke);
             }
             else
             {
-                sketch.Line(Pen.Rule, x, y + 16, x + column - 9, y + 16, 1.4m);
+                sketch.Line(Pen.Rule, x, y + 16, x + column - 7, y + 16, 1.4m);
                 sketch.Words(Pen.Soft, x, y + 27, lesson.Did.Status == Attendance.AttendanceStatus.Excused ? "excused" : "not there", 7);
             }
 
@@ -86,7 +86,7 @@ public static class StudentDrawings
             return null;
         }
 
-        const decimal height = 96, top = 14, left = 26, right = 96;
+        const decimal height = 96, top = 20, left = 26, right = 96;
         var (sketch, foot) = (new Sketch(Sketch.PageWidth), top + height);
         var step = (Sketch.PageWidth - left - right) / scored.Count;
         decimal At(decimal score) => foot - (height * score / 100);
@@ -111,7 +111,7 @@ public static class StudentDrawings
             sketch.Line(Pen.Ink, x, foot, x, At(score), Math.Min(2, step / 3));
             if (step >= 16)
             {
-                sketch.Words(Pen.Ink, x + 3, At(score) + (score > 8 ? 4 : -2), $"{Words.Shown(score)}", 7.5m);
+                sketch.Words(Pen.Ink, x, At(score) - 4, $"{Words.Shown(score)}", 7.5m, Side.Middle);
                 sketch.Words(Pen.Soft, x, foot + 10, $"{scored[i].Number}", 7, Side.Middle);
             }
 
@@ -126,7 +126,7 @@ public static class StudentDrawings
         }
 
         sketch.Line(Pen.Ink, left, foot, Sketch.PageWidth - right, foot, 0.7m);
-        sketch.Words(Pen.Soft, Sketch.PageWidth, foot + 10, "each lesson; the line is the mean so far", 7.5m, Side.End);
+        sketch.Words(Pen.Soft, Sketch.PageWidth, 7, "each lesson; the line is the mean so far", 7.5m, Side.End);
         return sketch.Done($"The scores of {Words.Count(scored.Count, "lesson")}: {string.Join(", ", scored.Select(l => Words.Shown(l.Score!.Value)))}.", foot + 14);
     }
 }

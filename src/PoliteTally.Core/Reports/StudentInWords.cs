@@ -21,7 +21,10 @@ public static class StudentInWords
         }
 
         var opens = new Opens(student.Id);
-        return [.. Presence(student).Concat(Speaking(student)).Concat(Questions(student)).Concat(Writing(student)).Concat(Groups(student)).Concat(Moved(student)).Select(s => s with { Opens = opens })];
+        List<Sentence> all = [.. Presence(student), .. Speaking(student), .. Questions(student), .. Writing(student), .. Groups(student), .. Moved(student)];
+        // One thing is the point of it: that something moved, or else what was said.
+        var point = all.FindLastIndex(s => s.Marked is not null);
+        return [.. all.Select((s, i) => s with { Opens = opens, Marked = i == point ? s.Marked : null })];
     }
 
     /// <summary>What went well, at most three things, the clearest first; one if there is little to go by.</summary>
@@ -51,7 +54,7 @@ public static class StudentInWords
 
         if (student.Sum(t => t.SitIns) is > 0 and var seen && student.Sum(t => t.GroupCredits) >= seen * 0.75m)
         {
-            well.Add($"Working in groups, seen {Words.Count(seen, "time")}");
+            well.Add($"Working in groups, seen {Words.Times(seen)}");
         }
 
         if (student.Sum(t => t.Nods) is > 0 and var nods)
@@ -151,7 +154,7 @@ public static class StudentInWords
 
         if (student.Lessons.Count(l => l.Did.Dropouts > 0) is > 0 and var dropped)
         {
-            yield return $"The line dropped in {Words.Several(dropped, "lesson")}, {Words.Count(student.Sum(t => t.Dropouts), "time")} in all.";
+            yield return $"The line dropped in {Words.Several(dropped, "lesson")}, {Words.Times(student.Sum(t => t.Dropouts))} in all.";
         }
     }
 
@@ -217,7 +220,7 @@ public static class StudentInWords
     {
         if (student.Sum(t => t.SitIns) is > 0 and var seen)
         {
-            yield return $"In groups {student.Called} was seen {Words.Several(seen, "time")}, contributing at {Words.Plain(Math.Round(student.Sum(t => t.GroupCredits) / seen * 100, MidpointRounding.AwayFromZero))} %.";
+            yield return $"In groups {student.Called} was seen {Words.Times(seen)}, contributing at {Words.Plain(Math.Round(student.Sum(t => t.GroupCredits) / seen * 100, MidpointRounding.AwayFromZero))} %.";
         }
 
         if (student.Sum(t => t.Nods) is > 0 and var nods)
@@ -232,7 +235,7 @@ public static class StudentInWords
         {
             yield return moved.Lately > moved.Before
                 ? new($"The last three lessons stand higher than those before, at {Shown(moved.Lately)} after {Shown(moved.Before)}.", Marked: "stand higher")
-                : new($"The last three lessons stand lower than those before, at {Shown(moved.Lately)} after {Shown(moved.Before)}; the count does not know why.");
+                : new($"The last three lessons stand lower than those before, at {Shown(moved.Lately)} after {Shown(moved.Before)}; the count does not know why.", Marked: "stand lower");
         }
     }
 

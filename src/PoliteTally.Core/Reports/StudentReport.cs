@@ -92,7 +92,7 @@ public static class StudentReport
     {
         (string What, int Had, int Taken)[] all =
         [
-            ("turns, called, drawn or passed to", student.Sum(t => t.Turns() + t.Passes), student.Sum(t => t.Turns())),
+            ("turns, when called or drawn", student.Sum(t => t.Turns() + t.Passes), student.Sum(t => t.Turns())),
             ("questions", student.Sum(t => t.Asked), student.Sum(t => t.Answered)),
             ("signal rounds", student.Sum(t => t.SignalRounds), student.Sum(t => t.SignalsAnswered)),
             ("lessons with an open line", student.Lessons.Count(l => l.Did.LineWasOpen), student.Lessons.Count(l => l.Did.LineWasOpen && (l.Did.Turns() > 0 || l.Did.HandNeverCalled))),

@@ -14,6 +14,14 @@ public static class Words
     /// <summary>"one lesson", "two lessons", "14 lessons".</summary>
     public static string Several(int number, string noun) => $"{InLetters(number)} {noun}{(number == 1 ? "" : "s")}";
 
+    /// <summary>"once", "twice", "three times", "14 times".</summary>
+    public static string Times(int number) => number switch
+    {
+        1 => "once",
+        2 => "twice",
+        _ => $"{InLetters(number)} times",
+    };
+
     /// <summary>With a capital.</summary>
     public static string Capital(string text) => text.Length == 0 ? text : $"{char.ToUpperInvariant(text[0])}{text[1..]}";
 

@@ -39,10 +39,16 @@ internal sealed class PageSetter
             Line(line, 22, 27, Pen.Ink, bold: true);
         }
 
-        _y += 4;
+        _y += 8;
         foreach (var section in document.Sections)
         {
             Section(section);
+        }
+
+        // What repeats a drawing stands at the end, where whoever wants it finds it.
+        foreach (var figures in document.Sections.Select(s => s.Figures).OfType<Figures>().Where(f => f.Fold && f.Rows.Count > 0))
+        {
+            Section(new Section($"{figures.Name}, in figures", [], null, figures with { Fold = false }));
         }
 
         return this;
@@ -91,7 +97,7 @@ internal sealed class PageSetter
             Drawing(drawn);
         }
 
-        if (section.Figures is { Rows.Count: > 0 } figures)
+        if (section.Figures is { Rows.Count: > 0, Fold: false } figures)
         {
             Table(figures);
         }

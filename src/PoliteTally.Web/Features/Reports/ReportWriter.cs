@@ -1,7 +1,10 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Fairness;
 using PoliteTally.Core.Reports;
+using PoliteTally.Core.Scoring;
 using PoliteTally.Core.Text;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
@@ -30,8 +33,30 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
             ReportKind.Student => sheet.Roster.FirstOrDefault(s => s.Name.Id == asked.Student) is { } student
                 ? StudentReport.Of(StudentTermOf(student, sheet, named, asked.Zone), await AboutOf(sheet, asked.Zone), asked.Reader)
                 : null,
+            ReportKind.Fairness => await Fairness(sheet, named, asked),
             _ => null,
         };
+    }
+
+    private async Task<Document> Fairness(TermSheet sheet, Named named, AskedReport asked)
+    {
+        var lessons = sheet.Lessons.Where(l => !l.DropIn).Select(l => HeardOf(OpenLesson.Load(db, l.Id)!, asked.Zone)).ToList();
+        var heard = new ClassHeard(lessons);
+        var tags = sheet.Roster.SelectMany(s => s.Tags.Split(';', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(tag => (tag, s.Name.Id)))
+            .GroupBy(t => t.tag, t => t.Id).OrderBy(g => g.Key, StringComparer.Ordinal).Select(g => heard.Compare(g.Key, g.ToHashSet())).OfType<TagHeard>().ToList();
+        return new FairnessReport(heard, lessons, tags, named.Called).Written(await AboutOf(sheet, asked.Zone));
+    }
+
+    private static LessonHeard HeardOf(OpenLesson open, DateTimeZone zone)
+    {
+        var (state, scheme) = (open.State, open.Rules.Scheme);
+        var line = state.HandLine;
+        return new LessonHeard(
+            open.Lesson.Id, open.Lesson.Number, open.Lesson.PlannedStart.InZone(zone).Date,
+            [.. open.Roster.Select(s => s.Name.Id).Where(id => state.AttendanceOf(id, open.Times, scheme.Attendance).Status is AttendanceStatus.Present or AttendanceStatus.Late)],
+            [.. line.Turns.Where(t => t.Outcome is { } outcome && Scheme.CreditOf(outcome) > 0).Select(t => (t.Student, t.Origin))],
+            [.. line.Turns.Select(t => t.Waited).OfType<Duration>()], line.Hands.Count(h => h.NeverCalled),
+            line.Heard.GroupBy(h => h.Student).ToDictionary(g => g.Key, g => g.Aggregate(Duration.Zero, (sum, h) => sum + h.Length)));
     }
 
     /// <summary>The settled lessons of some days.</summary>

@@ -8,6 +8,7 @@ import EmptyState from '../../ui/EmptyState.vue'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
 import DocumentSection from './DocumentSection.vue'
+import FiguresTable from './FiguresTable.vue'
 import { queryOf, type Asked, type Kind } from './kinds'
 import ReportChoice from './ReportChoice.vue'
 import ReportFiles from './ReportFiles.vue'
@@ -44,6 +45,7 @@ const report = useQuery({
   placeholderData: keepPreviousData,
 })
 const document = computed(() => report.data.value)
+const folded = computed(() => document.value?.sections.flatMap((s) => (s.figures?.fold ? [s.figures] : [])) ?? [])
 const at = computed(() => `/api/classes/${props.id}/reports/${props.kind}`)
 watch(document, (d) => d && (globalThis.document.title = `${d.title} – Polite Tally`))
 
@@ -88,6 +90,11 @@ async function edit(part: string, words: string) {
           :drawing-at="(ending) => `${at}/drawings/${i}.${ending}${queryOf(asked)}`"
           @edit="edit"
         />
+        <!-- On paper what waits to be opened stands at the end. -->
+        <section v-for="f in folded" :key="f.name" class="hidden print:block">
+          <h2 class="mt-4 border-b border-ink font-bold">{{ f.name }}, in figures</h2>
+          <FiguresTable :figures="f" :class-id="id" />
+        </section>
       </article>
     </template>
   </Page>

@@ -13,7 +13,10 @@ export interface Asked {
   hidden?: boolean | undefined
 }
 
-export const kinds: { kind: Kind; label: string }[] = [{ kind: 'student', label: 'A student' }]
+export const kinds: { kind: Kind; label: string }[] = [
+  { kind: 'student', label: 'A student' },
+  { kind: 'fairness', label: 'Being fair' },
+]
 
 /** As a part of an address, empty without anything asked. */
 export function queryOf(asked: Asked) {
