@@ -157,7 +157,7 @@ internal static class Plans
             Quiz(QuestionKind.SingleChoice, "The needle falls quickly. What comes?", Option("wind and rain", true), Option("a calm day"), Option("frost")),
             new() { Id = Guid.CreateVersion7(), Kind = QuestionKind.Number, Purpose = QuestionPurpose.Quiz, Text = "What is normal pressure at sea level, in hPa?", Target = 1013, Tolerance = 2, TimeLimit = Duration.FromSeconds(60) },
             Quiz(QuestionKind.MultipleChoice, "Which of these can a barometer not tell?", Option("temperature", true), Option("wind direction", true), Option("whether pressure falls")),
-            new() { Id = Guid.CreateVersion7(), Kind = QuestionKind.ShortText, Purpose = QuestionPurpose.Quiz, Text = "ChatTexts of equal pressure are called…", AcceptedAnswers = ["isobars", "isobar"] },
+            new() { Id = Guid.CreateVersion7(), Kind = QuestionKind.ShortText, Purpose = QuestionPurpose.Quiz, Text = "Lines of equal pressure are called…", AcceptedAnswers = ["isobars", "isobar"] },
             Quiz(QuestionKind.Ranking, "From lowest to highest pressure", Option("a deep low"), Option("a shallow low"), Option("a ridge"), Option("a high")),
         ],
     };

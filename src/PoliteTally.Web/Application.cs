@@ -98,6 +98,7 @@ public static class Application
         services.AddSingleton<IClock>(SystemClock.Instance);
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton(settings);
+        services.AddSingleton<Features.Reports.Replays>();
         services.AddSingleton<OpenLessons>();
         services.AddSingleton<LedgerWriter>();
         services.AddSingleton<OpenWindows>();
@@ -328,6 +329,7 @@ public static class Application
         signedIn.MapObjections();
         signedIn.MapClassReport();
         signedIn.MapReports();
+        signedIn.MapReplay();
         var current = new StaticFileOptions { OnPrepareResponse = prepared => prepared.Context.Response.Headers.CacheControl = "no-cache" };
         app.MapFallbackToFile("/p/{code?}", "page.html", current);
         // Every other address is a page of the front end; under /api it is a mistake.

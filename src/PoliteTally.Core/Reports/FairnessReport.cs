@@ -89,7 +89,7 @@ public sealed record FairnessReport(ClassHeard Heard, IReadOnlyList<LessonHeard>
             return null;
         }
 
-        const decimal left = 60, size = 150, top = 8;
+        const decimal left = 60, size = 150, top = 18;
         var sketch = new Sketch(Sketch.PageWidth);
         decimal X(decimal share) => left + (size * 1.4m * share);
         decimal Y(decimal share) => top + size - (size * share);
@@ -107,7 +107,7 @@ public sealed record FairnessReport(ClassHeard Heard, IReadOnlyList<LessonHeard>
         }
 
         sketch.Words(Pen.Soft, X(0.5m), Y(0) + 24, "of the students, the least heard first", 7.5m, Side.Middle);
-        sketch.Words(Pen.Soft, 0, top - 1, "of all turns", 7.5m);
+        sketch.Words(Pen.Soft, left - 6, 7, "of all turns", 7.5m, Side.End);
         sketch.Words(Pen.Speaking, X(1) + 12, Y(0.3m), "what they had", 8, bold: true);
         sketch.Words(Pen.Soft, X(1) + 12, Y(0.3m) + 12, "the straight line: the same for all", 8);
         var half = curve[(curve.Count - 1) / 2];

@@ -1732,6 +1732,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lessons/{id}/replay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ReplayLesson"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3898,6 +3914,40 @@ export interface components {
             lessons: number;
             /** Format: int32 */
             scores: number;
+        };
+        ReplayHand: {
+            name: string;
+            /** Format: int32 */
+            waitedSeconds: number;
+        };
+        ReplayRow: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            here: boolean;
+            /** Format: int32 */
+            fullTurns: number;
+            /** Format: int32 */
+            partialTurns: number;
+            /** Format: int32 */
+            answered: number;
+            /** Format: int32 */
+            chat: number;
+            /** Format: int32 */
+            nods: number;
+        };
+        ReplayView: {
+            planned: components["schemas"]["Instant"];
+            from: components["schemas"]["Instant"];
+            to: components["schemas"]["Instant"];
+            at: components["schemas"]["Instant"];
+            stage: null | string;
+            turn: null | string;
+            hands: components["schemas"]["ReplayHand"][];
+            questions: string[];
+            /** Format: int32 */
+            groups: number;
+            rows: components["schemas"]["ReplayRow"][];
         };
         ReportCell: {
             status: components["schemas"]["AttendanceStatus"];
@@ -8289,6 +8339,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Document"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ReplayLesson: {
+        parameters: {
+            query?: {
+                at?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReplayView"];
                 };
             };
             /** @description Not Found */

@@ -45,7 +45,12 @@ internal sealed record AskedReport(ReportKind Kind, Guid? Student, Guid? Lesson,
 {
     /// <summary>Reads what is asked for.</summary>
     /// <returns>The report, or why there is none.</returns>
-    public static async Task<(AskedReport? Report, string Problem)> Of(string kind, ReportQuery query, SchoolDb db, Owner owner)
+    /// <param name="kind">What it is about, as it stands in the address.</param>
+    /// <param name="query">The rest of the address.</param>
+    /// <param name="leaves">Whether it is for somebody else: then answers to questions go without names unless they are asked for.</param>
+    /// <param name="db">A context of the owner.</param>
+    /// <param name="owner">The teacher.</param>
+    public static async Task<(AskedReport? Report, string Problem)> Of(string kind, ReportQuery query, bool leaves, SchoolDb db, Owner owner)
     {
         if (Named<ReportKind>(kind) is not { } which)
         {
@@ -61,7 +66,7 @@ internal sealed record AskedReport(ReportKind Kind, Guid? Student, Guid? Lesson,
         return reader is not { } who ? (null, $"There is no such reader. Ask for one of {Choices<Reader>()}.")
             : which == ReportKind.Student && query.Student is null ? (null, "Which student is it about? Name one.")
             : which == ReportKind.Lesson && query.Lesson is null ? (null, "Which lesson is it about? Name one.")
-            : (new AskedReport(which, query.Student, query.Lesson, span, who, query.Hidden == true, await LessonEndpoints.ZoneOf(db, owner)), "");
+            : (new AskedReport(which, query.Student, query.Lesson, span, who, query.Hidden ?? (leaves && which == ReportKind.Questions), await LessonEndpoints.ZoneOf(db, owner)), "");
     }
 
     /// <summary>By which edits of it are kept.</summary>

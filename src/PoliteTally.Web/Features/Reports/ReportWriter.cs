@@ -3,11 +3,14 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Fairness;
+using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Reports;
 using PoliteTally.Core.Scoring;
 using PoliteTally.Core.Text;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Live;
 using PoliteTally.Web.Features.Scores;
 
 namespace PoliteTally.Web.Features.Reports;
@@ -34,8 +37,37 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
                 ? StudentReport.Of(StudentTermOf(student, sheet, named, asked.Zone), await AboutOf(sheet, asked.Zone), asked.Reader)
                 : null,
             ReportKind.Fairness => await Fairness(sheet, named, asked),
+            ReportKind.Questions => new QuestionReport([.. sheet.Lessons.SelectMany(l => AskedIn(OpenLesson.Load(db, l.Id)!, asked.Zone))], asked.Hidden ? null : named.Called)
+                .Written(await AboutOf(sheet, asked.Zone)),
+            ReportKind.Lesson => db.Lessons.Any(l => l.Id == asked.Lesson && l.ClassId == row.Id) && OpenLesson.Load(db, asked.Lesson!.Value) is { } open
+                ? await Lesson(open, asked) : null,
             _ => null,
         };
+    }
+
+    private async Task<Document> Lesson(OpenLesson open, AskedReport asked)
+    {
+        var named = new Named(open.Roster, asked.Hidden);
+        var names = open.Roster.ToDictionary(s => s.Name.Id, s => named.Called(s.Name.Id));
+        var (state, ended) = (open.State, open.Times.CountedTo);
+        var taught = new LessonTaught(
+            open.Lesson.Id, open.Lesson.Number, open.Lesson.Title, open.Lesson.PlannedStart.InZone(asked.Zone).Date, asked.Zone, open.Times, open.Plan, open.Rules.Scheme,
+            new Replay(state, open.Merged), [.. open.Roster.Select(s => s.Name.Id)], [.. open.Rules.BeforeStart, .. open.Rules.BeforeEnd]);
+        var putRight = state.Entries.Where(e => e.NotedAt >= ended && !state.IsStruck(e.Id) && (e.Act.IsOfScores || e.Act is StatusDeclared or ExcuseRecorded)).Select(e => (e.NotedAt, Wording.Of(e, state, names)))
+            .Concat(state.Entries.Where(e => e.NotedAt >= ended && e.Act is Struck).Select(e => (e.NotedAt, $"taken back: {Wording.Of(Taken(e), state, names)}")));
+        return new LessonReport(taught, named.Called, !asked.Hidden, [.. putRight.OrderBy(p => p.NotedAt)]).Written(
+            $"{row.Name} · {StudentReport.DayOf(taught.Day)}, {taught.Clock(open.Times.PlannedStart)} to {taught.Clock(open.Times.PlannedEnd)} · {await School()}");
+
+        List<Entry> Taken(Entry strike) => [.. state.Entries.Where(e => ((Struck)strike.Act).Entries.Contains(e.Id))];
+    }
+
+    private static IEnumerable<AskedQuestion> AskedIn(OpenLesson open, DateTimeZone zone)
+    {
+        var state = open.State;
+        var marked = state.Questions.All.Where(a => !a.Question.Anonymous && a.Answers.Keys.Any(s => a.MarksOf(s) is not null)).ToList();
+        return state.Questions.All.Select(a => new AskedQuestion(
+            open.Lesson.Id, open.Lesson.Number, open.Lesson.PlannedStart.InZone(zone).Date, a, marked,
+            open.Roster.Select(s => s.Name.Id).Count(s => a.GoesTo(s, state.Groups) && (a.Answers.ContainsKey(s) || a.TookPart.Contains(s) || state.AttendanceOf(s, open.Times, open.Rules.Scheme.Attendance).WasThere))));
     }
 
     private async Task<Document> Fairness(TermSheet sheet, Named named, AskedReport asked)
@@ -89,7 +121,6 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
 
     private async Task<string> AboutOf(TermSheet sheet, DateTimeZone zone)
     {
-        _school ??= await db.Users.Where(u => u.Id == owner.Id).Select(u => u.DisplayName + ", " + u.School).SingleAsync();
         string DayOf(Lesson lesson) => StudentReport.DayOf(lesson.PlannedStart.InZone(zone).Date);
         var days = sheet.Lessons.Count switch
         {
@@ -97,8 +128,10 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
             1 => $"one lesson, {DayOf(sheet.Lessons[0])}",
             var many => $"{Words.Several(many, "lesson")}, {DayOf(sheet.Lessons[0])} to {DayOf(sheet.Lessons[^1])}",
         };
-        return $"{sheet.Name} · {days} · {_school}";
+        return $"{sheet.Name} · {days} · {await School()}";
     }
+
+    private async Task<string> School() => _school ??= await db.Users.Where(u => u.Id == owner.Id).Select(u => u.DisplayName + ", " + u.School).SingleAsync();
 
     private async Task<Document> Edited(Document plain, AskedReport asked)
     {

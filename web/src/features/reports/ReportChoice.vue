@@ -58,7 +58,7 @@ const go = (steps: number) => {
         <option value="guardian">guardians</option>
       </select></label
     >
-    <label v-else class="flex items-center gap-2"
+    <label v-else class="flex items-center gap-2 self-center"
       ><input
         type="checkbox"
         class="size-6"

@@ -2,11 +2,16 @@
 import { ref } from 'vue'
 
 /** The ways in which a report is taken along. */
-const props = defineProps<{ at: string; query: string; figures: boolean }>()
+const props = defineProps<{ at: string; query: string; figures: boolean; nameless: boolean }>()
 const paper = ref('a4')
 const print = () => window.print()
-const file = (ending: string) =>
-  `${props.at}/file.${ending}${props.query}${ending === 'pdf' && paper.value !== 'a4' ? `${props.query ? '&' : '?'}paper=${paper.value}` : ''}`
+const named = ref(false)
+function file(ending: string) {
+  const query = new URLSearchParams(props.query)
+  if (ending === 'pdf' && paper.value !== 'a4') query.set('paper', paper.value)
+  if (props.nameless && named.value) query.set('hidden', 'false')
+  return `${props.at}/file.${ending}${query.size ? `?${query}` : ''}`
+}
 </script>
 
 <template>
@@ -26,6 +31,9 @@ const file = (ending: string) =>
     </template>
     <a class="quiet" :href="file('json')" download>JSON</a>
     <button class="quiet" @click="print">print</button>
+    <label v-if="nameless" class="flex items-center gap-2 self-center"
+      ><input v-model="named" type="checkbox" class="size-6" /> files with names</label
+    >
     <slot />
   </p>
 </template>

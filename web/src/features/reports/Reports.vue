@@ -9,6 +9,7 @@ import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
 import DocumentSection from './DocumentSection.vue'
 import FiguresTable from './FiguresTable.vue'
+import LessonReplay from './LessonReplay.vue'
 import { queryOf, type Asked, type Kind } from './kinds'
 import ReportChoice from './ReportChoice.vue'
 import ReportFiles from './ReportFiles.vue'
@@ -78,6 +79,7 @@ async function edit(part: string, words: string) {
         <ReportFiles
           :at="at"
           :query="queryOf(asked)"
+          :nameless="kind === 'questions' && !asked.hidden"
           :figures="document.sections.some((s) => s.figures?.rows.length)"
         />
         <p class="mt-4 text-small text-ink-soft">{{ document.about }}</p>
@@ -89,6 +91,12 @@ async function edit(part: string, words: string) {
           :class-id="id"
           :drawing-at="(ending) => `${at}/drawings/${i}.${ending}${queryOf(asked)}`"
           @edit="edit"
+        />
+        <LessonReplay
+          v-if="kind === 'lesson' && asked.lesson"
+          :key="asked.lesson"
+          :lesson="asked.lesson"
+          :minute="text('minute') === undefined ? undefined : Number(text('minute'))"
         />
         <!-- On paper what waits to be opened stands at the end. -->
         <section v-for="f in folded" :key="f.name" class="hidden print:block">

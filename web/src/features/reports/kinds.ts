@@ -16,6 +16,8 @@ export interface Asked {
 export const kinds: { kind: Kind; label: string }[] = [
   { kind: 'student', label: 'A student' },
   { kind: 'fairness', label: 'Being fair' },
+  { kind: 'questions', label: 'Questions' },
+  { kind: 'lesson', label: 'A lesson' },
 ]
 
 /** As a part of an address, empty without anything asked. */
