@@ -99,6 +99,7 @@ public static class Application
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton(settings);
         services.AddSingleton<Features.Reports.Replays>();
+        services.AddSingleton<Features.Reports.ReportRounds>();
         services.AddSingleton<OpenLessons>();
         services.AddSingleton<LedgerWriter>();
         services.AddSingleton<OpenWindows>();
@@ -195,6 +196,8 @@ public static class Application
             limiter.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
             limiter.AddPolicy(Limits.SignIn, context => PerMinute(context.Connection.RemoteIpAddress?.ToString() ?? "", 20));
             limiter.AddPolicy(Limits.Files, context => PerMinute(OwnerOf(context).ToString(), 60));
+            // Setting a page takes a moment; a teacher takes a class of reports one by one, but no more.
+            limiter.AddPolicy(Limits.Reports, context => PerMinute(OwnerOf(context).ToString(), 600));
             limiter.AddPolicy(Limits.Entries, context => PerMinute(OwnerOf(context).ToString(), 600_000));
             // By session, for a school may come from one address; who has none that is known here is counted by that.
             limiter.AddPolicy(Limits.Page, context => context.Request.Cookies[PageSessions.Cookie] is { } token && context.RequestServices.GetRequiredService<PageSessions>().Knows(token)
@@ -330,6 +333,7 @@ public static class Application
         signedIn.MapClassReport();
         signedIn.MapReports();
         signedIn.MapReplay();
+        signedIn.MapRounds();
         var current = new StaticFileOptions { OnPrepareResponse = prepared => prepared.Context.Response.Headers.CacheControl = "no-cache" };
         app.MapFallbackToFile("/p/{code?}", "page.html", current);
         // Every other address is a page of the front end; under /api it is a mistake.

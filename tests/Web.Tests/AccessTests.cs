@@ -39,7 +39,7 @@ public sealed class AccessTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         .Replace("/terms/{id}", $"/terms/{things.Term}").Replace("/series/{id}", $"/series/{things.Series}")
         .Replace("/shelf/{id}", $"/shelf/{things.Kept}").Replace("/pictures/{id}", $"/pictures/{things.Picture}")
         .Replace("/objections/{id}", $"/objections/{things.Objection}")
-        .Replace("{session}", $"{things.Key}")
+        .Replace("{session}", $"{things.Key}").Replace("{round}", $"{things.Key}").Replace("{kind}", "student").Replace("{place}", "1")
         .Replace("/keys/{key}", $"/keys/{things.Key}")
         .Replace("{student}", $"{room.Students["Juno"]}").Replace("{position}", "0");
 

@@ -33,7 +33,7 @@ internal static class ReportEndpoints
             $"/classes/{{id:guid}}/reports/{{kind}}/file.{ending}", (Guid id, string kind, OwnClass own, [AsParameters] ReportQuery query, string? paper, SchoolDb db, Owner owner) =>
                 Written(kind, query, leaves: true, own, db, owner, (document, _) => TypedResults.File(
                     write(document, string.Equals(paper, "letter", StringComparison.OrdinalIgnoreCase) ? Paper.Letter : Paper.A4), type, $"{SavedAs.PartOf(document.Title)}.{ending}")))
-            .RequireRateLimiting(Limits.Files);
+            .RequireRateLimiting(Limits.Reports);
 
         Drawn("svg", "image/svg+xml", DrawingFile.Svg).WithName("SaveReportDrawingAsSvg");
         Drawn("png", "image/png", DrawingFile.Png).WithName("SaveReportDrawingAsPng");
@@ -44,7 +44,7 @@ internal static class ReportEndpoints
                 Written<IResult>(kind, query, leaves: true, own, db, owner, (document, _) => document.Sections.ElementAtOrDefault(place)?.Drawing is { } drawing
                     ? TypedResults.File(write(drawing), type, $"{SavedAs.PartOf(document.Title)}-{place + 1}.{ending}")
                     : TypedResults.NotFound()))
-            .RequireRateLimiting(Limits.Files);
+            .RequireRateLimiting(Limits.Reports);
 
         api.MapPut("/classes/{id:guid}/reports/{kind}/text", async Task<Results<Ok<Document>, NotFound, ProblemHttpResult>> (
             Guid id, string kind, OwnClass own, [AsParameters] ReportQuery query, ReportEdit edit, SchoolDb db, Owner owner, IClock clock) =>

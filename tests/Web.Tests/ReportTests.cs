@@ -1,0 +1,252 @@
+using System.Collections.Concurrent;
+using System.IO.Compression;
+using System.Net;
+using System.Net.Http.Json;
+using System.Text;
+using System.Text.Json;
+using PoliteTally.Core.Reports;
+using PoliteTally.Formats.Tests;
+using PoliteTally.Web.Features.Reports;
+
+namespace PoliteTally.Web.Tests;
+
+/// <summary>Reports of a class: the same on the screen, on paper and in files; edited; numbered; of many at once.</summary>
+public sealed class ReportTests(AppUnderTest app) : IClassFixture<AppUnderTest>
+{
+    private static string At(Classroom room, string kind, string rest = "") => $"/api/classes/{room.Class}/reports/{kind}{rest}";
+
+    private static Task<Document> Report(Classroom room, string kind, string query = "") => room.Teacher.Get<Document>(At(room, kind, query));
+
+    private static string Said(Document report) => string.Join(' ', report.Sections.SelectMany(s => s.Says.Select(w => w.Text)));
+
+    private static string All(Document report) => string.Join('\n', report.Sections.SelectMany(s =>
+        s.Says.Select(w => w.Text).Prepend(s.Heading).Concat(s.Figures?.Rows.SelectMany(r => r.Cells.Select(c => c.Text)) ?? []).Concat(s.Drawing?.Marks.Select(m => m.Text ?? "").Append(s.Drawing.Says) ?? [])).Prepend(report.Title));
+
+    public static TheoryData<string> Kinds => ["student", "fairness", "questions", "lesson"];
+
+    // One class for all tests that only read: nobody signs in as often as there are cases.
+    private static readonly ConcurrentDictionary<AppUnderTest, Lazy<Task<(Classroom Room, IReadOnlyList<Guid> Lessons)>>> Read = new();
+
+    private Task<(Classroom Room, IReadOnlyList<Guid> Lessons)> ToRead() => Read.GetOrAdd(app, a => new(() => ThreeLessons.Settled(a))).Value;
+
+    private async Task<(Classroom Room, IReadOnlyList<Guid> Lessons, string Query)> Taught(string kind)
+    {
+        var (room, lessons) = await ToRead();
+        return (room, lessons, kind == "student" ? $"?student={room.Students["Juno"]}" : kind == "lesson" ? $"?lesson={lessons[0]}" : "");
+    }
+
+    [Theory]
+    [MemberData(nameof(Kinds))]
+    public async Task Every_report_is_the_same_on_the_screen_and_on_paper(string kind)
+    {
+        var (room, _, query) = await Taught(kind);
+        var report = await Report(room, kind, query);
+        var file = await room.Teacher.Http.GetAsync(At(room, kind, $"/file.pdf{query}"));
+        file.Content.Headers.ContentType!.MediaType.ShouldBe("application/pdf");
+        var pdf = PrintedPdf.Read(await file.Content.ReadAsByteArrayAsync());
+        pdf.Title.ShouldBe(report.Title);
+        pdf.Raw.ShouldContain("/Lang (en-GB)");
+        var words = string.Concat(pdf.Text.Where(c => !char.IsWhiteSpace(c)));
+        foreach (var text in report.Sections.SelectMany(s => s.Says.Select(w => w.Text).Concat(s.Figures?.Rows.SelectMany(r => r.Cells.Select(c => c.Text)) ?? [])))
+        {
+            // Where lines end is a matter of the page.
+            foreach (var word in text.Split(' '))
+            {
+                words.ShouldContain(word, Case.Sensitive, text);
+            }
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Kinds))]
+    public async Task Every_report_is_a_workbook_a_table_and_JSON_and_its_drawings_are_files(string kind)
+    {
+        var (room, _, query) = await Taught(kind);
+        var report = await Report(room, kind, $"{query}{(query.Length > 0 ? "&" : "?")}hidden={(kind == "questions" ? "true" : "false")}");
+        var json = JsonDocument.Parse(await room.Teacher.Http.GetStringAsync(At(room, kind, $"/file.json{query}"))).RootElement;
+        (json.GetProperty("format").GetString(), json.GetProperty("version").GetInt32(), json.GetProperty("report").GetProperty("sections").GetArrayLength())
+            .ShouldBe(("polite-tally-report", 1, report.Sections.Count));
+        if (report.Sections.Any(s => s.Figures?.Rows.Count > 0))
+        {
+            (await room.Teacher.Http.GetByteArrayAsync(At(room, kind, $"/file.xlsx{query}")))[..2].ShouldBe("PK"u8.ToArray());
+            var csv = Encoding.UTF8.GetString(await room.Teacher.Http.GetByteArrayAsync(At(room, kind, $"/file.csv{query}")));
+            foreach (var cell in report.Sections.SelectMany(s => s.Figures?.Rows.SelectMany(r => r.Cells.Select(c => c.Text)) ?? []).Where(c => c.Length > 0 && c[0] is not ('-' or '"')))
+            {
+                csv.ShouldContain(cell);
+            }
+        }
+
+        foreach (var place in report.Sections.Index().Where(s => s.Item.Drawing is not null).Select(s => s.Index))
+        {
+            (await room.Teacher.Http.GetStringAsync(At(room, kind, $"/drawings/{place}.svg{query}"))).ShouldStartWith("<svg");
+            (await room.Teacher.Http.GetByteArrayAsync(At(room, kind, $"/drawings/{place}.png{query}"))).Length.ShouldBeGreaterThan(500);
+        }
+
+        (await room.Teacher.Http.GetAsync(At(room, kind, $"/drawings/99.svg{query}"))).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Theory]
+    [InlineData("student", "", HttpStatusCode.UnprocessableEntity)]
+    [InlineData("lesson", "", HttpStatusCode.UnprocessableEntity)]
+    [InlineData("weather", "", HttpStatusCode.UnprocessableEntity)]
+    [InlineData("0", "", HttpStatusCode.UnprocessableEntity)]
+    [InlineData("fairness", "?from=yesterday", HttpStatusCode.UnprocessableEntity)]
+    [InlineData("fairness", "?reader=press", HttpStatusCode.UnprocessableEntity)]
+    [InlineData("fairness", "?hidden=perhaps", HttpStatusCode.BadRequest)]
+    [InlineData("student", "?student=5f0c1c1e-7d0c-4b0f-9a58-0d9d8c8f2b11", HttpStatusCode.NotFound)]
+    [InlineData("lesson", "?lesson=5f0c1c1e-7d0c-4b0f-9a58-0d9d8c8f2b11", HttpStatusCode.NotFound)]
+    public async Task What_cannot_be_told_is_refused_with_a_sentence(string kind, string query, HttpStatusCode status)
+    {
+        var (room, _) = await ToRead();
+        foreach (var path in new[] { "", "/file.pdf", "/drawings/0.svg" })
+        {
+            (await room.Teacher.Http.GetAsync(At(room, kind, path + query))).StatusCode.ShouldBe(status, path);
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Kinds))]
+    public async Task A_span_without_a_lesson_gives_sentences_that_are_true(string kind)
+    {
+        var (room, _, query) = await Taught(kind);
+        var report = await Report(room, kind, $"{query}{(query.Length > 0 ? "&" : "?")}from=2031-01-01");
+        if (kind != "lesson")
+        {
+            Said(report).ShouldMatch("^(No|Nobody|No lesson)");
+        }
+
+        (await room.Teacher.Http.GetAsync(At(room, kind, $"/file.pdf{query}{(query.Length > 0 ? "&" : "?")}from=2031-01-01"))).StatusCode.ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Fact]
+    public async Task A_report_on_a_student_has_nothing_of_any_other()
+    {
+        var (room, _, query) = await Taught("student");
+        var text = All(await Report(room, "student", query));
+        text.ShouldContain("Juno");
+        room.Students.Keys.Where(k => k != "Juno").ShouldAllBe(name => !text.Contains(name, StringComparison.Ordinal));
+        room.Students.Values.Select(v => $"{v}").ShouldAllBe(id => id == $"{room.Students["Juno"]}" || !text.Contains(id, StringComparison.Ordinal));
+    }
+
+    [Theory]
+    [MemberData(nameof(Kinds))]
+    public async Task Without_names_there_is_no_name_in_it(string kind)
+    {
+        var (room, _, query) = await Taught(kind);
+        var text = All(await Report(room, kind, $"{query}{(query.Length > 0 ? "&" : "?")}hidden=true"));
+        room.Students.Keys.ShouldAllBe(name => !text.Contains(name, StringComparison.Ordinal));
+        if (kind is "student" or "fairness")
+        {
+            text.ShouldContain("student ");
+        }
+    }
+
+    [Fact]
+    public async Task The_words_of_a_report_are_edited_kept_and_given_back()
+    {
+        var (room, _, query) = await Taught("student");
+        var plain = Said(await Report(room, "student", query));
+        async Task<Document> Edit(string text) => (await (await room.Teacher.Http.PutAsJsonAsync(At(room, "student", $"/text{query}"), new ReportEdit(StudentReport.Summary, text), Visitor.Json)).Content.ReadFromJsonAsync<Document>(Visitor.Json))!;
+        (await Edit("Juno carried the lesson.")).Sections[0].Says.Single().Text.ShouldBe("Juno carried the lesson.");
+        var kept = (await Report(room, "student", query)).Sections[0];
+        (kept.Says[0].Text, kept.OutOfDate, kept.Plain![..4]).ShouldBe(("Juno carried the lesson.", false, "Juno"));
+        PrintedPdf.Read(await room.Teacher.Http.GetByteArrayAsync(At(room, "student", $"/file.pdf{query}"))).Text.ShouldContain("Juno carried the lesson.");
+        // Other readers, other days and other students keep their own.
+        Said(await Report(room, "student", $"{query}&reader=guardian")).ShouldNotContain("carried");
+        Said(await Report(room, "student", $"?student={room.Students["Eino"]}")).ShouldNotContain("carried");
+        Said(await Edit("")).ShouldBe(plain);
+        (await room.Teacher.Http.PutAsJsonAsync(At(room, "student", $"/text{query}"), new ReportEdit(StudentReport.Summary, new string('x', 4001)), Visitor.Json)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await room.Teacher.Http.PutAsJsonAsync(At(room, "student", $"/text{query}"), new ReportEdit("weather", "fine"), Visitor.Json)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
+    public async Task An_edit_says_when_the_figures_have_changed_since()
+    {
+        var (room, _) = await ThreeLessons.Settled(app);
+        var query = $"?student={room.Students["Juno"]}";
+        await room.Teacher.Http.PutAsJsonAsync(At(room, "student", $"/text{query}"), new ReportEdit(StudentReport.Summary, "Fine."), Visitor.Json);
+        var next = await room.Next();
+        await next.Tap(new Core.Attendance.Marked(room.Students["Juno"], Core.Attendance.Mark.Here));
+        await next.Tap(new Core.Course.LessonEnded());
+        await next.Tap(new Core.Course.LessonSettled());
+        var edited = (await Report(room, "student", query)).Sections[0];
+        (edited.Says[0].Text, edited.OutOfDate).ShouldBe(("Fine.", true));
+        edited.Plain!.ShouldContain("four lessons");
+    }
+
+    private static async Task<RoundView> Ended(Classroom room, Guid round)
+    {
+        RoundView view;
+        do
+        {
+            view = await room.Teacher.Get<RoundView>($"/api/classes/{room.Class}/rounds/{round}");
+            await Task.Yield();
+        }
+        while (view.Said.Length == 0);
+        return view;
+    }
+
+    [Fact]
+    public async Task The_reports_of_a_class_are_made_at_once_and_a_round_asked_for_twice_is_one()
+    {
+        var (room, _) = await ToRead();
+        var asked = new RoundSent(Guid.NewGuid(), [], RoundBy.Zip, "guardian", null, null, false);
+        await Task.WhenAll(room.Teacher.Post<RoundView>($"/api/classes/{room.Class}/rounds", asked), room.Teacher.Post<RoundView>($"/api/classes/{room.Class}/rounds", asked));
+        var view = await Ended(room, asked.Id);
+        (view.Done, view.Of, view.HasFile, view.Problems.Count).ShouldBe((room.Students.Count, room.Students.Count, true, 0));
+        using var archive = new ZipArchive(await room.Teacher.Http.GetStreamAsync($"/api/classes/{room.Class}/rounds/{asked.Id}/reports.zip"));
+        archive.Entries.Count.ShouldBe(room.Students.Count);
+        foreach (var entry in archive.Entries)
+        {
+            using var bytes = new MemoryStream();
+            await entry.Open().CopyToAsync(bytes);
+            PrintedPdf.Read(bytes.ToArray()).Text.ShouldContain("page 1 of");
+        }
+
+        var other = await (await app.SignedIn()).Teach();
+        (await room.Teacher.Http.GetAsync($"/api/classes/{other.Class}/rounds/{asked.Id}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
+    public async Task A_round_by_mail_says_who_has_no_address_and_notes_what_went_to_whom_once()
+    {
+        var (room, _) = await ThreeLessons.Settled(app);
+        async Task<RoundView> Send()
+        {
+            var asked = new RoundSent(Guid.NewGuid(), [], RoundBy.Mail, null, null, null, false);
+            await room.Teacher.Post<RoundView>($"/api/classes/{room.Class}/rounds", asked);
+            return await Ended(room, asked.Id);
+        }
+
+        var first = await Send();
+        var sent = await room.Teacher.Get<IReadOnlyList<SentLine>>($"/api/classes/{room.Class}/sent");
+        (sent.Count + first.Problems.Count).ShouldBe(room.Students.Count);
+        sent.ShouldAllBe(s => s.Problem == "" && s.To.Contains('@'));
+        var again = await Send();
+        (await room.Teacher.Get<IReadOnlyList<SentLine>>($"/api/classes/{room.Class}/sent")).Count.ShouldBe(sent.Count);
+        again.Said.ShouldContain(sent.Count > 0 ? "did not go twice" : "No reports went out");
+    }
+
+    [Theory]
+    [InlineData(null)]
+    [InlineData("5f0c1c1e-7d0c-4b0f-9a58-0d9d8c8f2b11")]
+    public async Task A_round_of_nobody_or_of_others_is_refused(string? student)
+    {
+        var (room, _) = await ToRead();
+        var sent = new RoundSent(student is null ? Guid.Empty : Guid.NewGuid(), student is null ? [] : [Guid.Parse(student)], RoundBy.Zip, null, null, null, false);
+        (await room.Teacher.Http.PostAsJsonAsync($"/api/classes/{room.Class}/rounds", sent, Visitor.Json)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+    }
+
+    [Fact]
+    public async Task A_lesson_is_replayed_to_any_minute()
+    {
+        var (room, lessons) = await ToRead();
+        Task<ReplayView> Replay(string query = "") => room.Teacher.Get<ReplayView>($"/api/lessons/{lessons[0]}/replay{query}");
+        var end = await Replay();
+        end.Rows.Single(r => r.Id == room.Students["Juno"]).ShouldSatisfyAllConditions(r => r.FullTurns.ShouldBe(1), r => r.Chat.ShouldBe(1));
+        var begin = await Replay($"?at={end.From.ToUnixTimeMilliseconds() - 1}");
+        begin.At.ShouldBe(end.From);
+        (await Replay("?at=-9223372036854775808")).At.ShouldBe(end.From);
+        (await Replay("?at=9223372036854775807")).At.ShouldBe(NodaTime.Instant.Max(end.From, end.To));
+    }
+}
