@@ -100,6 +100,7 @@ public static class Application
         services.AddSingleton(settings);
         services.AddSingleton<Features.Reports.Replays>();
         services.AddSingleton<Features.Reports.ReportRounds>();
+        services.AddSingleton<Features.Reports.PastKept>();
         services.AddSingleton<OpenLessons>();
         services.AddSingleton<LedgerWriter>();
         services.AddSingleton<OpenWindows>();
@@ -334,6 +335,7 @@ public static class Application
         signedIn.MapReports();
         signedIn.MapReplay();
         signedIn.MapRounds();
+        signedIn.MapLookBack();
         var current = new StaticFileOptions { OnPrepareResponse = prepared => prepared.Context.Response.Headers.CacheControl = "no-cache" };
         app.MapFallbackToFile("/p/{code?}", "page.html", current);
         // Every other address is a page of the front end; under /api it is a mistake.

@@ -38,7 +38,7 @@ public sealed class AccessTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         .Replace("/classes/{id}", $"/classes/{room.Class}").Replace("/lessons/{id}", $"/lessons/{room.Lesson}")
         .Replace("/terms/{id}", $"/terms/{things.Term}").Replace("/series/{id}", $"/series/{things.Series}")
         .Replace("/shelf/{id}", $"/shelf/{things.Kept}").Replace("/pictures/{id}", $"/pictures/{things.Picture}")
-        .Replace("/objections/{id}", $"/objections/{things.Objection}")
+        .Replace("/students/{id}/past", $"/students/{room.Students["Juno"]}/past").Replace("/objections/{id}", $"/objections/{things.Objection}")
         .Replace("{session}", $"{things.Key}").Replace("{round}", $"{things.Key}").Replace("{kind}", "student").Replace("{place}", "1")
         .Replace("/keys/{key}", $"/keys/{things.Key}")
         .Replace("{student}", $"{room.Students["Juno"]}").Replace("{position}", "0");

@@ -22,7 +22,7 @@ public sealed class ReportTests(AppUnderTest app) : IClassFixture<AppUnderTest>
     private static string All(Document report) => string.Join('\n', report.Sections.SelectMany(s =>
         s.Says.Select(w => w.Text).Prepend(s.Heading).Concat(s.Figures?.Rows.SelectMany(r => r.Cells.Select(c => c.Text)) ?? []).Concat(s.Drawing?.Marks.Select(m => m.Text ?? "").Append(s.Drawing.Says) ?? [])).Prepend(report.Title));
 
-    public static TheoryData<string> Kinds => ["student", "fairness", "questions", "lesson"];
+    public static TheoryData<string> Kinds => ["student", "fairness", "questions", "lesson", "register", "class"];
 
     // One class for all tests that only read: nobody signs in as often as there are cases.
     private static readonly ConcurrentDictionary<AppUnderTest, Lazy<Task<(Classroom Room, IReadOnlyList<Guid> Lessons)>>> Read = new();
@@ -135,7 +135,7 @@ public sealed class ReportTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         var (room, _, query) = await Taught(kind);
         var text = All(await Report(room, kind, $"{query}{(query.Length > 0 ? "&" : "?")}hidden=true"));
         room.Students.Keys.ShouldAllBe(name => !text.Contains(name, StringComparison.Ordinal));
-        if (kind is "student" or "fairness")
+        if (kind is "student" or "fairness" or "register" or "class")
         {
             text.ShouldContain("student ");
         }

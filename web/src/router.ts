@@ -106,6 +106,13 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/classes/:id/reports/past',
+      name: 'past',
+      component: () => import('./features/reports/LookBack.vue'),
+      props: true,
+      meta: { title: 'Look back' },
+    },
+    {
       path: '/classes/:id/reports/:kind',
       name: 'reports',
       component: () => import('./features/reports/Reports.vue'),

@@ -1748,6 +1748,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["BeginRound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/rounds/{round}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetRound"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/rounds/{round}/reports.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["FetchRound"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/sent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetSentReports"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{id}/past": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["LookBack"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3653,6 +3733,28 @@ export interface components {
             family: string;
             pass: string;
         };
+        PastLine: {
+            at: components["schemas"]["Instant"];
+            kind: string;
+            text: string;
+            by: string;
+            /** Format: uuid */
+            classId: string;
+            class: string;
+            /** Format: uuid */
+            lesson: null | string;
+            title: string;
+            /** Format: int32 */
+            minute: null | number;
+            struck: boolean;
+        };
+        PastView: {
+            student: string;
+            /** Format: int32 */
+            all: number;
+            kinds: string[];
+            lines: components["schemas"]["PastLine"][];
+        };
         /** @enum {unknown} */
         Pen: "ink" | "soft" | "rule" | "highlight" | "speaking" | "questions" | "chat" | "group" | "nods" | "rubric";
         Person: {
@@ -4095,6 +4197,8 @@ export interface components {
         };
         /** @enum {unknown} */
         RosterStep: "joins" | "returns" | "changes" | "stays" | "leaves";
+        /** @enum {unknown} */
+        RoundBy: "mail" | "zip";
         RoundHeld: {
             statement: string;
             /** Format: int32 */
@@ -4102,6 +4206,27 @@ export interface components {
             /** Format: int32 */
             silent: number;
             at: components["schemas"]["Instant"];
+        };
+        RoundSent: {
+            /** Format: uuid */
+            id: string;
+            students: string[];
+            by: components["schemas"]["RoundBy"];
+            reader: null | string;
+            from: null | string;
+            to: null | string;
+            letter: boolean;
+        };
+        RoundView: {
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            done: number;
+            /** Format: int32 */
+            of: number;
+            said: string;
+            problems: string[];
+            hasFile: boolean;
         };
         RuleExample: {
             rule: string;
@@ -4306,6 +4431,15 @@ export interface components {
             act: components["schemas"]["Act"];
             /** Format: uuid */
             together?: null | string;
+        };
+        SentLine: {
+            /** Format: uuid */
+            student: string;
+            name: string;
+            to: string;
+            about: string;
+            at: components["schemas"]["Instant"];
+            problem: string;
         };
         SeriesChanged: {
             /** Format: uuid */
@@ -8370,6 +8504,153 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReplayView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    BeginRound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoundSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetRound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                round: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    FetchRound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                round: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetSentReports: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentLine"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    LookBack: {
+        parameters: {
+            query?: {
+                words?: string;
+                kind?: string;
+                from?: string;
+                to?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastView"];
                 };
             };
             /** @description Not Found */

@@ -5,12 +5,14 @@ using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Fairness;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Register;
 using PoliteTally.Core.Reports;
 using PoliteTally.Core.Scoring;
 using PoliteTally.Core.Text;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Live;
+using PoliteTally.Web.Features.Register;
 using PoliteTally.Web.Features.Scores;
 
 namespace PoliteTally.Web.Features.Reports;
@@ -41,8 +43,36 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
                 .Written(await AboutOf(sheet, asked.Zone)),
             ReportKind.Lesson => db.Lessons.Any(l => l.Id == asked.Lesson && l.ClassId == row.Id) && OpenLesson.Load(db, asked.Lesson!.Value) is { } open
                 ? await Lesson(open, asked) : null,
-            _ => null,
+            ReportKind.Register => Register(sheet, named, asked).Written(await AboutOf(sheet, asked.Zone)),
+            ReportKind.Class => new ClassOverview(
+                [.. sheet.Roster.Select(s => StudentTermOf(s, sheet, named, asked.Zone))], sheet.Lessons.Count,
+                sheet.Lessons.Where(l => l.DropIn).Sum(l => OpenLesson.Load(db, l.Id)!.State.Names.All.Values.Count(n => n.Match is { Student: null })))
+                .Written(await AboutOf(sheet, asked.Zone), sheet.Name),
+            _ => throw new ArgumentOutOfRangeException(nameof(asked), asked.Kind, "no such report"),
         };
+    }
+
+    private RegisterReport Register(TermSheet sheet, Named named, AskedReport asked)
+    {
+        var (rules, ids) = (RulesJson.Of(row).Register, sheet.Lessons.Select(l => l.Id).ToList());
+        var numbers = sheet.Lessons.ToDictionary(l => l.Id, l => l.Number);
+        var handIns = db.HandIns.AsNoTracking().Where(h => ids.Contains(h.LessonId)).OrderBy(h => h.MadeAt).ToList();
+        return new RegisterReport(
+            [.. sheet.Lessons.Select(l => new RegisteredLesson(l.Id, l.Number, l.PlannedStart.InZone(asked.Zone).Date))],
+            [
+                .. sheet.Roster.Where(s => asked.Student is null || s.Name.Id == asked.Student).Select(s => new RegisteredStudent(
+                    s.Name.Id, asked.Hidden ? null : s.Name.Number, named.Whole(s.Name.Id),
+                    [.. sheet.Lessons.Select(l => sheet.Of(l.Id, s.Name.Id) is { } summary ? ((AttendanceStatus, string)?)(summary.Status, summary.Notes) : null)])),
+            ],
+            rules.CodeOf,
+            // What changed names students by the name of then, so it stays out of a register without names.
+            asked.Hidden ? [] : [.. handIns.Where(h => h.Version > 1).Select(h => (h.MadeAt.InZone(asked.Zone).Date, numbers[h.LessonId], ChangesOf(h, handIns)))]);
+    }
+
+    private static string ChangesOf(HandIn one, List<HandIn> all)
+    {
+        var before = all.LastOrDefault(h => h.LessonId == one.LessonId && h.Version < one.Version);
+        return before is null ? one.Why : $"{one.Why}: {string.Join("; ", RegisterChange.Between(RegisterSheet.Read(before.Marks), RegisterSheet.Read(one.Marks)).Select(c => c.InWords))}";
     }
 
     private async Task<Document> Lesson(OpenLesson open, AskedReport asked)

@@ -7,7 +7,7 @@ import FiguresTable from './FiguresTable.vue'
 import SayText from './SayText.vue'
 
 /** A part of a report: what is to be known, the same as a drawing, and in figures. */
-const props = defineProps<{ section: Schemas['Section']; classId: string; drawingAt: (ending: string) => string }>()
+const props = defineProps<{ section: Schemas['Section']; classId: string; drawingAt: (ending: string) => string; lead?: boolean }>()
 const emit = defineEmits<{ edit: [part: string, text: string] }>()
 
 const text = ref<string>()
@@ -19,7 +19,7 @@ function keep(words: string) {
 </script>
 
 <template>
-  <section class="part" :class="{ first: !section.heading }">
+  <section class="part" :class="{ first: lead }">
     <h2 v-if="section.heading">{{ section.heading }}</h2>
     <form v-if="text !== undefined" class="no-print" @submit.prevent="keep(text)">
       <label class="sr-only" for="words">In your words</label>

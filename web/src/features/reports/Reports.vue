@@ -10,6 +10,7 @@ import Page from '../../ui/Page.vue'
 import DocumentSection from './DocumentSection.vue'
 import FiguresTable from './FiguresTable.vue'
 import LessonReplay from './LessonReplay.vue'
+import ManyReports from './ManyReports.vue'
 import { queryOf, type Asked, type Kind } from './kinds'
 import ReportChoice from './ReportChoice.vue'
 import ReportFiles from './ReportFiles.vue'
@@ -89,9 +90,11 @@ async function edit(part: string, words: string) {
           :key="`${kind} ${i}`"
           :section="section"
           :class-id="id"
+          :lead="i === 0"
           :drawing-at="(ending) => `${at}/drawings/${i}.${ending}${queryOf(asked)}`"
           @edit="edit"
         />
+        <ManyReports v-if="kind === 'student'" :class-id="id" :asked="asked" />
         <LessonReplay
           v-if="kind === 'lesson' && asked.lesson"
           :key="asked.lesson"

@@ -18,6 +18,8 @@ export const kinds: { kind: Kind; label: string }[] = [
   { kind: 'fairness', label: 'Being fair' },
   { kind: 'questions', label: 'Questions' },
   { kind: 'lesson', label: 'A lesson' },
+  { kind: 'register', label: 'Register' },
+  { kind: 'class', label: 'The class in words' },
 ]
 
 /** As a part of an address, empty without anything asked. */

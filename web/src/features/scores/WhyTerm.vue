@@ -34,6 +34,14 @@ const lessons = computed(() => answer.value?.total?.parts[0]?.parts ?? [])
       {{ answer.shown === null ? 'Why no score' : `Why ${answer.shown}` }}
       {{ asked.strand ? `for ${strandName(asked.strand)}` : 'over the term' }}, {{ answer.student }}?
     </h2>
+    <p class="no-print flex gap-4 text-small">
+      <RouterLink class="quiet" :to="{ name: 'reports', params: { id: classId, kind: 'student' }, query: { student } }"
+        >report</RouterLink
+      >
+      <RouterLink class="quiet" :to="{ name: 'past', params: { id: classId }, query: { student } }"
+        >look back</RouterLink
+      >
+    </p>
     <TakeAlong :text="termInWords(answer, asked.strand)" />
     <Notice v-if="!answer.total" class="mt-2"
       >Not enough yet: {{ answer.scored }} of the {{ answer.needed }}
