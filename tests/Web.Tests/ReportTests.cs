@@ -249,4 +249,61 @@ public sealed class ReportTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         (await Replay("?at=-9223372036854775808")).At.ShouldBe(end.From);
         (await Replay("?at=9223372036854775807")).At.ShouldBe(NodaTime.Instant.Max(end.From, end.To));
     }
+
+    [Fact]
+    public async Task Reports_are_put_together_for_a_meeting_without_names_and_the_key_is_kept_apart()
+    {
+        var (room, lessons) = await ToRead();
+        var sent = new MeetingSent("Meeting of tutors", [new("", null, null, "Before we begin."), new("student", room.Students["Juno"], null, "Look at the turns."), new("lesson", null, lessons[0], "")], null, null, true, false);
+        var document = await room.Teacher.Post<Document>($"/api/classes/{room.Class}/meeting", sent);
+        var text = All(document);
+        room.Students.Keys.ShouldAllBe(name => !text.Contains(name, StringComparison.Ordinal));
+        text.IndexOf("Before we begin.", StringComparison.Ordinal).ShouldBeLessThan(text.IndexOf("Look at the turns.", StringComparison.Ordinal));
+        // The same number in both reports, and in the key.
+        var key = Encoding.UTF8.GetString(await room.Teacher.Http.GetByteArrayAsync($"/api/classes/{room.Class}/meeting/key.csv"));
+        var number = key.Split("\r\n").Single(l => l.Contains("Juno", StringComparison.Ordinal)).Split(',')[0];
+        document.Sections.ShouldContain(s => s.Heading == number);
+        document.Sections.Select(s => s.Figures).OfType<Figures>().Single(f => f.Name == "Everybody").Rows.Single(r => r.Opens!.Student == room.Students["Juno"]).Cells[0].Text.ShouldBe(number);
+        var pdf = PrintedPdf.Read(await (await room.Teacher.Http.PostAsJsonAsync($"/api/classes/{room.Class}/meeting/file.pdf", sent, Visitor.Json)).Content.ReadAsByteArrayAsync());
+        (pdf.Title, pdf.Text.Contains("Look at the turns.", StringComparison.Ordinal), pdf.Text.Contains("Juno", StringComparison.Ordinal)).ShouldBe(("Meeting of tutors", true, false));
+    }
+
+    public static TheoryData<MeetingSent> NoMeetings =>
+    [
+        Tutors("", new MeetingPart("class", null, null, "")), Tutors("Tutors"), Tutors("Tutors", new MeetingPart("weather", null, null, "")), Tutors("Tutors", new MeetingPart("student", null, null, "")),
+        Tutors("Tutors", new MeetingPart("class", null, null, new string('x', 4001))), Tutors("Tutors", new MeetingPart("class", null, null, "")) with { From = "soon" },
+    ];
+
+    private static MeetingSent Tutors(string title, params IReadOnlyList<MeetingPart> parts) => new(title, parts, null, null, false, false);
+
+    [Theory]
+    [MemberData(nameof(NoMeetings))]
+    public async Task A_meeting_that_cannot_be_put_together_is_refused_with_a_sentence(MeetingSent sent)
+    {
+        var (room, _) = await ToRead();
+        var answer = await room.Teacher.Http.PostAsJsonAsync($"/api/classes/{room.Class}/meeting", sent, Visitor.Json);
+        answer.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await answer.Content.ReadAsStringAsync()).ShouldContain("detail");
+    }
+
+    [Fact]
+    public async Task All_that_is_known_of_a_student_is_found_by_words_kind_and_days()
+    {
+        var (room, lessons) = await ToRead();
+        Task<PastView> Past(string query = "") => room.Teacher.Get<PastView>($"/api/students/{room.Students["Juno"]}/past{query}");
+        var all = await Past();
+        // The students of a teacher are the same in all classes.
+        all.Lines.Count(l => l.ClassId == room.Class).ShouldBe(9);
+        all.Lines.Select(l => l.At).ShouldBeInOrder(SortDirection.Descending);
+        (await Past("?kind=speaking")).Lines.ShouldAllBe(l => l.Text == "full turn");
+        (await Past("?words=FULL%20turn")).Lines.Where(l => l.ClassId == room.Class).Select(l => l.Lesson!.Value).Order().ShouldBe(lessons.Order());
+        (await Past("?words=nothing%20like%20that")).All.ShouldBe(0);
+        (await Past("?from=2031-01-01")).All.ShouldBe(0);
+        // What is noted next is found next.
+        var (fresh, _) = await ThreeLessons.Settled(app);
+        var before = (await fresh.Teacher.Get<PastView>($"/api/students/{fresh.Students["Eino"]}/past")).All;
+        var next = await fresh.Next();
+        await next.Tap(new Core.Attendance.Marked(fresh.Students["Eino"], Core.Attendance.Mark.Here));
+        (await fresh.Teacher.Get<PastView>($"/api/students/{fresh.Students["Eino"]}/past")).All.ShouldBe(before + 1);
+    }
 }

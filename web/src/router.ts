@@ -113,6 +113,13 @@ export const router = createRouter({
       meta: { title: 'Look back' },
     },
     {
+      path: '/classes/:id/reports/meeting',
+      name: 'meeting',
+      component: () => import('./features/reports/Meeting.vue'),
+      props: true,
+      meta: { title: 'For a meeting' },
+    },
+    {
       path: '/classes/:id/reports/:kind',
       name: 'reports',
       component: () => import('./features/reports/Reports.vue'),

@@ -32,7 +32,7 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
     public async Task<Document?> Plain(AskedReport asked)
     {
         var sheet = await SheetOf(asked.Span);
-        var named = new Named(sheet.Roster, asked.Hidden);
+        var named = NamedBy(asked);
         return asked.Kind switch
         {
             ReportKind.Student => sheet.Roster.FirstOrDefault(s => s.Name.Id == asked.Student) is { } student
@@ -77,7 +77,7 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
 
     private async Task<Document> Lesson(OpenLesson open, AskedReport asked)
     {
-        var named = new Named(open.Roster, asked.Hidden);
+        var named = NamedBy(asked);
         var names = open.Roster.ToDictionary(s => s.Name.Id, s => named.Called(s.Name.Id));
         var (state, ended) = (open.State, open.Times.CountedTo);
         var taught = new LessonTaught(
@@ -160,6 +160,9 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
         };
         return $"{sheet.Name} · {days} · {await School()}";
     }
+
+    // By everybody who ever was in the class, so that a number is the same student in each report.
+    private Named NamedBy(AskedReport asked) => new(Rosters.Ever(db, row.Id), asked.Hidden);
 
     private async Task<string> School() => _school ??= await db.Users.Where(u => u.Id == owner.Id).Select(u => u.DisplayName + ", " + u.School).SingleAsync();
 

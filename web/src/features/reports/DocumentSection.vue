@@ -7,7 +7,12 @@ import FiguresTable from './FiguresTable.vue'
 import SayText from './SayText.vue'
 
 /** A part of a report: what is to be known, the same as a drawing, and in figures. */
-const props = defineProps<{ section: Schemas['Section']; classId: string; drawingAt: (ending: string) => string; lead?: boolean }>()
+const props = defineProps<{
+  section: Schemas['Section']
+  classId: string
+  drawingAt?: (ending: string) => string
+  lead?: boolean
+}>()
 const emit = defineEmits<{ edit: [part: string, text: string] }>()
 
 const text = ref<string>()
@@ -52,7 +57,7 @@ function keep(words: string) {
     </template>
     <div v-if="section.drawing" class="mt-2 overflow-x-auto pb-1">
       <DrawingView :drawing="section.drawing" />
-      <p class="no-print mt-1 flex gap-4 text-small">
+      <p v-if="drawingAt" class="no-print mt-1 flex gap-4 text-small">
         <a class="quiet" :href="drawingAt('svg')" download>drawing as SVG</a>
         <a class="quiet" :href="drawingAt('png')" download>as PNG</a>
       </p>

@@ -11,6 +11,7 @@ defineProps<{ id: string }>()
     <RouterLink v-for="k in kinds" :key="k.kind" class="tab" :to="{ name: 'reports', params: { id, kind: k.kind } }">{{
       k.label
     }}</RouterLink>
+    <RouterLink class="tab" :to="{ name: 'meeting', params: { id } }">For a meeting</RouterLink>
     <RouterLink class="tab" :to="{ name: 'past', params: { id } }">Look back</RouterLink>
   </nav>
 </template>
