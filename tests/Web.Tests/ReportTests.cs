@@ -137,7 +137,7 @@ public sealed class ReportTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         room.Students.Keys.ShouldAllBe(name => !text.Contains(name, StringComparison.Ordinal));
         if (kind is "student" or "fairness" or "register" or "class")
         {
-            text.ShouldContain("student ");
+            text.ShouldContain("Student ");
         }
     }
 

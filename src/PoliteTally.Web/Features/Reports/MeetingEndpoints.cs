@@ -1,4 +1,3 @@
-using System.Globalization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using PoliteTally.Core.Reports;
 using PoliteTally.Formats;
@@ -46,7 +45,7 @@ internal static class MeetingEndpoints
             SafeCsv.Write(
                 ["In the document", "Student number", "Family name", "Given name"],
                 new Named(Rosters.Ever(db, id), hidden: true).Numbered.Select((s, i) => (IReadOnlyList<string>)
-                    [$"student {(i + 1).ToString(CultureInfo.InvariantCulture)}", s.Name.Number ?? "", s.Name.Family, s.Name.Given])),
+                    [Named.NumberedAs(i), s.Name.Number ?? "", s.Name.Family, s.Name.Given])),
             "text/csv; charset=utf-8", $"{SavedAs.PartOf(own.Row.Name)}-key.csv")).WithName("SaveMeetingKey");
     }
 

@@ -15,12 +15,15 @@ internal sealed class Named
         // In an order that says nothing of names, and is the same in each report of the class.
         Numbered = [.. roster.OrderBy(s => s.Name.Id)];
         _names = hidden
-            ? Numbered.Select((s, i) => (s.Name.Id, Name: $"student {i + 1}")).ToDictionary(s => s.Id, s => (s.Name, s.Name))
+            ? Numbered.Select((s, i) => (s.Name.Id, Name: NumberedAs(i))).ToDictionary(s => s.Id, s => (s.Name, s.Name))
             : roster.ToDictionary(s => s.Name.Id, s => (ShortNames.CalledName(s.Name), s.Name.Whole));
     }
 
     /// <summary>Students in the order of their numbers: the key.</summary>
     public IReadOnlyList<OnSheet> Numbered { get; }
+
+    /// <summary>What a student is called by their place in the key.</summary>
+    public static string NumberedAs(int place) => FormattableString.Invariant($"Student {place + 1}");
 
     /// <summary>What a student is called.</summary>
     public string Called(Guid student) => _names.TryGetValue(student, out var name) ? name.Called : "a former student";

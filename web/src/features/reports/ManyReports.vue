@@ -62,9 +62,10 @@ const sent = useQuery({
       </span>
       <span v-if="problem" role="alert">{{ problem }}</span>
     </p>
-    <ul v-if="round?.problems.length" class="mt-1">
-      <li v-for="p in round.problems" :key="p">{{ p }}</li>
-    </ul>
+    <details v-if="round?.problems.length" class="mt-1">
+      <summary>What did not go, and why: {{ round.problems.length }}</summary>
+      <p v-for="p in round.problems" :key="p">{{ p }}</p>
+    </details>
     <details v-if="sent.data.value?.length" class="mt-1">
       <summary>What went to whom: {{ count(sent.data.value.length, 'report') }}</summary>
       <p v-for="(s, i) in sent.data.value" :key="i" class="flex flex-wrap gap-x-4 border-b border-rule py-0.5">

@@ -11,6 +11,7 @@ import DocumentSection from './DocumentSection.vue'
 import FiguresTable from './FiguresTable.vue'
 import LessonReplay from './LessonReplay.vue'
 import ManyReports from './ManyReports.vue'
+import IntoPlan from './IntoPlan.vue'
 import { queryOf, type Asked, type Kind } from './kinds'
 import ReportChoice from './ReportChoice.vue'
 import ReportFiles from './ReportFiles.vue'
@@ -85,15 +86,20 @@ async function edit(part: string, words: string) {
         />
         <p class="mt-4 text-small text-ink-soft">{{ document.about }}</p>
         <h1 class="text-title font-bold">{{ document.title }}</h1>
-        <DocumentSection
-          v-for="(section, i) in document.sections"
-          :key="`${kind} ${i}`"
-          :section="section"
-          :class-id="id"
-          :lead="i === 0"
-          :drawing-at="(ending) => `${at}/drawings/${i}.${ending}${queryOf(asked)}`"
-          @edit="edit"
-        />
+        <template v-for="(section, i) in document.sections" :key="`${kind} ${i}`">
+          <DocumentSection
+            :section="section"
+            :class-id="id"
+            :lead="i === 0"
+            :drawing-at="(ending) => `${at}/drawings/${i}.${ending}${queryOf(asked)}`"
+            @edit="edit"
+          />
+          <IntoPlan
+            v-if="kind === 'fairness' && section.heading === 'Next lesson'"
+            :class-id="id"
+            :says="section.says"
+          />
+        </template>
         <ManyReports v-if="kind === 'student'" :class-id="id" :asked="asked" />
         <LessonReplay
           v-if="kind === 'lesson' && asked.lesson"
