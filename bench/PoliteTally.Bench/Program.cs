@@ -2,7 +2,7 @@ using PoliteTally.Bench;
 
 // One command prints the table: dotnet run -c Release --project bench/PoliteTally.Bench
 // With "load" behind it, and minutes if wished, it prints what live lessons bear instead; with "students", what student pages ask;
-// with "neighbours", what a lesson feels of others; with "taps", "folding", "names", "scores" or "readers", only those.
+// with "neighbours", what a lesson feels of others; with "taps", "folding", "names", "scores", "reports" or "readers", only those.
 Console.WriteLine("| what | measured | beside | ratio |");
 Console.WriteLine("|---|---|---|---|");
 if (args is ["load", .. var rest])
@@ -44,6 +44,12 @@ if (args is ["names"])
 if (args is ["scores"])
 {
     Scoring.Run();
+    return;
+}
+
+if (args is ["reports"])
+{
+    Reporting.Run();
     return;
 }
 

@@ -1,10 +1,6 @@
-using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
-using NodaTime;
-using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Scoring;
 using PoliteTally.Store;
-using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Scores;
 
 namespace PoliteTally.Bench;
@@ -12,8 +8,6 @@ namespace PoliteTally.Bench;
 /// <summary>Scores over a term, another scheme tried on all of it, and one of them explained; each beside only reading the rows.</summary>
 internal static class Scoring
 {
-    private static readonly Instant First = Instant.FromUtc(2026, 9, 3, 9, 30);
-
     public static void Run()
     {
         var large = Of(1000, 60);
@@ -29,7 +23,7 @@ internal static class Scoring
         var file = new SchoolFile(folder.FullName);
         file.Migrate();
         var owner = Guid.CreateVersion7();
-        var inClass = Fill(file, owner, students, lessons);
+        var inClass = MadeUpTerm.In(file, owner, students, lessons);
         var (what, beside) = ($"{students:N0} students × {lessons} lessons", $"reading the {students * lessons:N0} rows");
 
         var read = Figures.Milliseconds(() => Read(file, owner));
@@ -70,55 +64,5 @@ internal static class Scoring
     {
         using var db = file.Open(owner);
         return [.. db.Summaries.AsNoTracking().Select(s => new Row(s.StudentId, s.Score))];
-    }
-
-    private static SchoolClass Fill(SchoolFile file, Guid owner, int many, int often)
-    {
-        using var db = file.Open(owner);
-        var inClass = new SchoolClass { Id = Guid.CreateVersion7(), Name = "Weather and Tides" };
-        var students = Enumerable.Range(0, many).Select(i => new Student { Id = Guid.CreateVersion7(), Family = $"Sound{i}", Given = $"Student{i}" }).ToList();
-        var lessons = Enumerable.Range(0, often).Select(i => new Lesson
-        {
-            Id = Guid.CreateVersion7(),
-            ClassId = inClass.Id,
-            Number = i + 1,
-            Title = "a lesson",
-            PlannedStart = First + Duration.FromDays(i),
-            PlannedEnd = First + Duration.FromDays(i) + Duration.FromMinutes(50),
-            Stage = LessonStage.Settled,
-        }).ToList();
-        db.Add(inClass);
-        db.AddRange(students);
-        db.AddRange(students.Select((s, i) => new Enrolment
-        {
-            ClassId = inClass.Id,
-            StudentId = s.Id,
-            Key = (char)('a' + (i % 26)),
-            Stays = [new Stay { From = First - Duration.FromDays(7) }],
-        }));
-        db.AddRange(lessons);
-        db.SaveChanges();
-        db.ChangeTracker.Clear();
-        foreach (var lesson in lessons)
-        {
-            db.Summaries.AddRange(students.Select((s, i) => new Summary
-            {
-                LessonId = lesson.Id,
-                StudentId = s.Id,
-                Status = AttendanceStatus.Present,
-                KnownBy = KnownBy.Measured,
-                Notes = "",
-                Tally = JsonSerializer.Serialize(
-                    new { measuredShare = 1, lineWasOpen = true, fullTurns = (i + lesson.Number) % 3, chatIdeas = i % 4, asked = 4, answered = 1 + (i % 4), marksGot = i % 4, marksPossible = 4 }),
-                Score = i % 101,
-                RestsOn = 9,
-                Whole = 10,
-                Ribbon = """{"Stretches":[[0,1]],"Spoke":[]}""",
-            }));
-            db.SaveChanges();
-            db.ChangeTracker.Clear();
-        }
-
-        return inClass;
     }
 }

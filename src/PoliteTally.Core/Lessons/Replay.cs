@@ -9,7 +9,7 @@ namespace PoliteTally.Core.Lessons;
 /// </summary>
 public sealed class Replay
 {
-    private const int Between = 1000;
+    private const int Between = 4000;
 
     private readonly IReadOnlyDictionary<Guid, Guid>? _merged;
     private readonly List<Entry> _entries;

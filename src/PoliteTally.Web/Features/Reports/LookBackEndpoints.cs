@@ -89,7 +89,8 @@ internal static class LookBackEndpoints
             return TypedResults.Ok(new PastView(Rosters.NameOf(student).Whole, found.Count, [.. all.Select(l => l.Kind).Distinct().Order(StringComparer.Ordinal)], [.. found.Take(MostShown)]));
         }).WithName("LookBack");
 
-    private static async Task<IReadOnlyList<PastLine>> Lines(Student student, Span span, SchoolDb db, Owner owner, PastKept kept)
+    /// <summary>Everything that is known of a student on these days.</summary>
+    internal static async Task<IReadOnlyList<PastLine>> Lines(Student student, Span span, SchoolDb db, Owner owner, PastKept kept)
     {
         var records = Rosters.RecordsOf(db, student.Id);
         var classes = await db.Enrolments.AsNoTracking().Where(e => records.Contains(e.StudentId)).Select(e => new { e.ClassId, e.Class!.Name }).Distinct().ToDictionaryAsync(c => c.ClassId, c => c.Name);

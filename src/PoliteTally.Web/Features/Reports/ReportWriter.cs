@@ -20,8 +20,10 @@ namespace PoliteTally.Web.Features.Reports;
 /// <summary>Writes the reports of a class. What it has read once, it has for all reports that are asked of it.</summary>
 internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
 {
-    private readonly Dictionary<(Instant?, Instant?), TermSheet> _sheets = [];
+    private readonly Dictionary<(Span, bool), TermSheet> _sheets = [];
     private string? _school;
+
+    private static readonly Ribbon NoRibbon = new([], []);
 
     /// <summary>A report as the program writes it, with what the teacher put in other words.</summary>
     /// <returns>Null if it is about something that is not of this class.</returns>
@@ -31,7 +33,8 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
     /// <summary>A report as the program writes it.</summary>
     public async Task<Document?> Plain(AskedReport asked)
     {
-        var sheet = await SheetOf(asked.Span);
+        // What is told of a whole class needs no ribbons, and those are most of the reading.
+        var sheet = await SheetOf(asked.Span, figuresOnly: asked.Kind == ReportKind.Class);
         var named = NamedBy(asked);
         return asked.Kind switch
         {
@@ -45,7 +48,7 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
                 ? await Lesson(open, asked) : null,
             ReportKind.Register => Register(sheet, named, asked).Written(await AboutOf(sheet, asked.Zone)),
             ReportKind.Class => new ClassOverview(
-                [.. sheet.Roster.Select(s => StudentTermOf(s, sheet, named, asked.Zone))], sheet.Lessons.Count,
+                [.. sheet.Roster.AsParallel().AsOrdered().Select(s => StudentTermOf(s, sheet, named, asked.Zone))], sheet.Lessons.Count,
                 sheet.Lessons.Where(l => l.DropIn).Sum(l => OpenLesson.Load(db, l.Id)!.State.Names.All.Values.Count(n => n.Match is { Student: null })))
                 .Written(await AboutOf(sheet, asked.Zone), sheet.Name),
             _ => throw new ArgumentOutOfRangeException(nameof(asked), asked.Kind, "no such report"),
@@ -121,12 +124,11 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
             line.Heard.GroupBy(h => h.Student).ToDictionary(g => g.Key, g => g.Aggregate(Duration.Zero, (sum, h) => sum + h.Length)));
     }
 
-    /// <summary>The settled lessons of some days.</summary>
-    public async Task<TermSheet> SheetOf(Span span)
+    private async Task<TermSheet> SheetOf(Span span, bool figuresOnly)
     {
-        if (!_sheets.TryGetValue((span.From, span.To), out var sheet))
+        if (!_sheets.TryGetValue((span, figuresOnly), out var sheet))
         {
-            _sheets[(span.From, span.To)] = sheet = await TermSheet.Of(row, db, span: span);
+            _sheets[(span, figuresOnly)] = sheet = await TermSheet.Of(row, db, span: span, figuresOnly: figuresOnly);
         }
 
         return sheet;
@@ -141,7 +143,7 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
                 .. from lesson in sheet.Lessons
                    let summary = sheet.Of(lesson.Id, id)
                    where summary is not null
-                   let ribbon = JsonSerializer.Deserialize<Ribbon>(summary.Ribbon)!
+                   let ribbon = summary.Ribbon.Length == 0 ? NoRibbon : JsonSerializer.Deserialize<Ribbon>(summary.Ribbon)!
                    select new LessonOfStudent(
                        lesson.Id, lesson.Number, lesson.Title, lesson.PlannedStart.InZone(zone).Date, lesson.DropIn, summary.Score, sheet.TallyOf(lesson.Id, id)!,
                        Duration.FromSeconds(summary.PresentSeconds), ribbon.Stretches, ribbon.Spoke, summary.Notes),

@@ -45,7 +45,7 @@ internal sealed class TermSheet
             .OrderBy(l => l.PlannedStart).ToListAsync();
         var rows = db.Summaries.AsNoTracking().Where(s => s.Lesson!.ClassId == id && s.Lesson.PlannedStart >= from && s.Lesson.PlannedStart < to && (student == null || s.StudentId == student));
         var summaries = await (figuresOnly
-            ? rows.Select(s => new Summary { LessonId = s.LessonId, StudentId = s.StudentId, Score = s.Score, Tally = s.Tally, Notes = "", Ribbon = "" })
+            ? rows.Select(s => new Summary { LessonId = s.LessonId, StudentId = s.StudentId, Score = s.Score, PresentSeconds = s.PresentSeconds, Tally = s.Tally, Notes = "", Ribbon = "" })
             : rows).ToListAsync();
         // Who left keeps their place as long as a lesson of theirs stands in the term.
         var known = summaries.Select(s => s.StudentId).ToHashSet();

@@ -68,7 +68,8 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value || und
         @ask="(span) => lookAt({ from: span.from, to: span.to })"
       />
     </p>
-    <template v-if="found">
+    <p v-if="!found" class="mt-4 text-ink-soft" role="status">Reading all lessons…</p>
+    <template v-else>
       <h1 class="mt-4 text-title font-bold">{{ found.student }}</h1>
       <p class="text-ink-soft" role="status">
         {{ count(found.all, 'thing') }} noted<template v-if="found.all > found.lines.length"
