@@ -3,12 +3,14 @@ using PoliteTally.Store;
 using PoliteTally.Web;
 using PoliteTally.Web.Features.Accounts;
 using PoliteTally.Web.Features.Plans;
+using PoliteTally.Web.Features.Reports;
 using PoliteTally.Web.Hosting;
 
 return args switch
 {
     ["openapi"] => await WriteApiDescription(),
-    ["plan-schema"] => WritePlanSchema(),
+    ["plan-schema"] => WriteSchema(PlanDocument.Schema()),
+    ["report-schema"] => WriteSchema(DocumentJson.Schema()),
     ["check", .. var rest] => Check(Settings.Read(rest)),
     _ => await Serve(args),
 };
@@ -74,9 +76,9 @@ static async Task<int> WriteApiDescription()
 }
 
 // The description of plan files, kept in docs.
-static int WritePlanSchema()
+static int WriteSchema(string schema)
 {
-    Console.WriteLine(PlanDocument.Schema());
+    Console.WriteLine(schema);
     return 0;
 }
 

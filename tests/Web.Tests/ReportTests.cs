@@ -306,4 +306,16 @@ public sealed class ReportTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         await next.Tap(new Core.Attendance.Marked(fresh.Students["Eino"], Core.Attendance.Mark.Here));
         (await fresh.Teacher.Get<PastView>($"/api/students/{fresh.Students["Eino"]}/past")).All.ShouldBe(before + 1);
     }
+
+    [Fact]
+    public void The_schema_of_report_files_is_current()
+    {
+        var docs = new DirectoryInfo(AppContext.BaseDirectory);
+        while (!Directory.Exists(Path.Combine(docs!.FullName, "docs")))
+        {
+            docs = docs.Parent;
+        }
+
+        File.ReadAllText(Path.Combine(docs.FullName, "docs", "report.schema.json")).TrimEnd().ShouldBe(DocumentJson.Schema());
+    }
 }

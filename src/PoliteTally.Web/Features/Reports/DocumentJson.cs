@@ -1,4 +1,6 @@
 using System.Text.Json;
+using System.Text.Json.Nodes;
+using System.Text.Json.Schema;
 using System.Text.Json.Serialization;
 using PoliteTally.Core.Reports;
 using PoliteTally.Web.Requests;
@@ -12,6 +14,19 @@ internal static class DocumentJson
     private static readonly JsonSerializerOptions Options = new(JsonFormat.Options) { WriteIndented = true, DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull };
 
     private sealed record Kept(string Format, int Version, Document Report);
+
+    /// <summary>The JSON schema of these files.</summary>
+    public static string Schema()
+    {
+        var schema = Options.GetJsonSchemaAsNode(typeof(Kept), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true }).AsObject();
+        var titled = new JsonObject { ["$schema"] = "https://json-schema.org/draft/2020-12/schema", ["title"] = "A report of Polite Tally" };
+        foreach (var (name, value) in schema)
+        {
+            titled[name] = value?.DeepClone();
+        }
+
+        return titled.ToJsonString(new JsonSerializerOptions { WriteIndented = true });
+    }
 
     /// <summary>The file, UTF-8.</summary>
     public static byte[] Write(Document document) => JsonSerializer.SerializeToUtf8Bytes(new Kept(Format, 1, document), Options);
