@@ -99,7 +99,13 @@ internal static class Reporting
         {
             db.Entries.AddRange(EntriesOf(lesson.PlannedStart, students, each).Select(e => new EntryRow
             {
-                Id = e.Id, LessonId = lesson.Id, HappenedAt = e.HappenedAt, NotedAt = e.NotedAt, Source = e.Source, By = "", Act = ActJson.Write(e.Act),
+                Id = e.Id,
+                LessonId = lesson.Id,
+                HappenedAt = e.HappenedAt,
+                NotedAt = e.NotedAt,
+                Source = e.Source,
+                By = "",
+                Act = ActJson.Write(e.Act),
             }));
             db.SaveChanges();
             db.ChangeTracker.Clear();

@@ -92,8 +92,19 @@ public sealed partial class StudentInWordsTests
         from flags in Gen.Bool.Array[3]
         select new Tally
         {
-            Status = status, FullTurns = counts[0], PartialTurns = counts[1], Passes = counts[2], Asked = counts[3] + counts[4], Answered = counts[4], ChatQuestions = counts[5], ChatIdeas = counts[6],
-            Nods = counts[7], Dropouts = counts[8], HandNeverCalled = flags[0], SpeakingPaused = flags[1], LineWasOpen = flags[2],
+            Status = status,
+            FullTurns = counts[0],
+            PartialTurns = counts[1],
+            Passes = counts[2],
+            Asked = counts[3] + counts[4],
+            Answered = counts[4],
+            ChatQuestions = counts[5],
+            ChatIdeas = counts[6],
+            Nods = counts[7],
+            Dropouts = counts[8],
+            HandNeverCalled = flags[0],
+            SpeakingPaused = flags[1],
+            LineWasOpen = flags[2],
         };
 
     [GeneratedRegex(@"\b(he|she|him|her|his|hers|they|(?<!of )them|their|theirs|lazy|bad|poor|fail\w*|worst|best in|rank\w*)\b", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]

@@ -14,9 +14,11 @@ internal sealed class Named
     {
         // In an order that says nothing of names, and is the same in each report of the class.
         Numbered = [.. roster.OrderBy(s => s.Name.Id)];
+        // Two of one name are told apart, as on the sheet.
+        var shortly = ShortNames.For([.. roster.Select(s => s.Name)]);
         _names = hidden
             ? Numbered.Select((s, i) => (s.Name.Id, Name: NumberedAs(i))).ToDictionary(s => s.Id, s => (s.Name, s.Name))
-            : roster.ToDictionary(s => s.Name.Id, s => (ShortNames.CalledName(s.Name), s.Name.Whole));
+            : roster.ToDictionary(s => s.Name.Id, s => (shortly[s.Name.Id], s.Name.Whole));
     }
 
     /// <summary>Students in the order of their numbers: the key.</summary>

@@ -5,6 +5,7 @@ using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Fairness;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Names;
 using PoliteTally.Core.Register;
 using PoliteTally.Core.Reports;
 using PoliteTally.Core.Scoring;
@@ -39,7 +40,7 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
         return asked.Kind switch
         {
             ReportKind.Student => sheet.Roster.FirstOrDefault(s => s.Name.Id == asked.Student) is { } student
-                ? StudentReport.Of(StudentTermOf(student, sheet, named, asked.Zone), await AboutOf(sheet, asked.Zone), asked.Reader)
+                ? StudentReport.Of(StudentTermOf(student, sheet, asked.Hidden ? named.Called(student.Name.Id) : ShortNames.CalledName(student.Name), named, asked.Zone), await AboutOf(sheet, asked.Zone), asked.Reader)
                 : null,
             ReportKind.Fairness => await Fairness(sheet, named, asked),
             ReportKind.Questions => new QuestionReport([.. sheet.Lessons.SelectMany(l => AskedIn(OpenLesson.Load(db, l.Id)!, asked.Zone))], asked.Hidden ? null : named.Called)
@@ -48,7 +49,7 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
                 ? await Lesson(open, asked) : null,
             ReportKind.Register => Register(sheet, named, asked).Written(await AboutOf(sheet, asked.Zone)),
             ReportKind.Class => new ClassOverview(
-                [.. sheet.Roster.AsParallel().AsOrdered().Select(s => StudentTermOf(s, sheet, named, asked.Zone))], sheet.Lessons.Count,
+                [.. sheet.Roster.AsParallel().AsOrdered().Select(s => StudentTermOf(s, sheet, named.Called(s.Name.Id), named, asked.Zone))], sheet.Lessons.Count,
                 sheet.Lessons.Where(l => l.DropIn).Sum(l => OpenLesson.Load(db, l.Id)!.State.Names.All.Values.Count(n => n.Match is { Student: null })))
                 .Written(await AboutOf(sheet, asked.Zone), sheet.Name),
             _ => throw new ArgumentOutOfRangeException(nameof(asked), asked.Kind, "no such report"),
@@ -134,11 +135,11 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
         return sheet;
     }
 
-    private static StudentTerm StudentTermOf(OnSheet student, TermSheet sheet, Named named, DateTimeZone zone)
+    private static StudentTerm StudentTermOf(OnSheet student, TermSheet sheet, string called, Named named, DateTimeZone zone)
     {
         var id = student.Name.Id;
         return new StudentTerm(
-            id, named.Called(id), named.Whole(id),
+            id, called, named.Whole(id),
             [
                 .. from lesson in sheet.Lessons
                    let summary = sheet.Of(lesson.Id, id)
