@@ -24,7 +24,14 @@ public sealed record CalendarDate(string Uid, Instant Start, Instant End, bool C
 public sealed record CalendarTitle(string Title, bool Endless, IReadOnlyList<CalendarDate> Dates, IReadOnlyList<string> Problems);
 
 /// <summary>A lesson as it goes into a calendar.</summary>
-public sealed record CalendarLesson(string Uid, string Title, Instant Start, Instant End, string? Link, bool Cancelled);
+/// <param name="Uid">By which a calendar knows it again.</param>
+/// <param name="Title">What it is called.</param>
+/// <param name="Start">When it is to begin.</param>
+/// <param name="End">When it is to end.</param>
+/// <param name="Link">Where it is held; null if nowhere in particular.</param>
+/// <param name="Cancelled">Whether it is not held.</param>
+/// <param name="Note">What else there is to say of it; empty for nothing.</param>
+public sealed record CalendarLesson(string Uid, string Title, Instant Start, Instant End, string? Link, bool Cancelled, string Note = "");
 
 /// <summary>Reads and writes calendars (iCalendar, RFC 5545).</summary>
 public static class CalendarFile
@@ -153,6 +160,11 @@ public static class CalendarFile
             {
                 made.Url = new Uri(link);
                 made.Location = link;
+            }
+
+            if (lesson.Note.Length > 0)
+            {
+                made.Description = lesson.Note;
             }
 
             calendar.Events.Add(made);

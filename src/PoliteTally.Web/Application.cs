@@ -337,6 +337,7 @@ public static class Application
         signedIn.MapRounds();
         signedIn.MapLookBack();
         signedIn.MapMeeting();
+        signedIn.MapBundle();
         var current = new StaticFileOptions { OnPrepareResponse = prepared => prepared.Context.Response.Headers.CacheControl = "no-cache" };
         app.MapFallbackToFile("/p/{code?}", "page.html", current);
         // Every other address is a page of the front end; under /api it is a mistake.

@@ -308,6 +308,47 @@ public sealed class ReportTests(AppUnderTest app) : IClassFixture<AppUnderTest>
     }
 
     [Fact]
+    public async Task A_bundle_has_everything_of_a_class_and_a_manifest_that_is_true()
+    {
+        var (room, _) = await ToRead();
+        using var archive = new ZipArchive(await room.Teacher.Http.GetStreamAsync($"/api/classes/{room.Class}/bundle.zip"));
+        byte[] Bytes(string name)
+        {
+            using var bytes = new MemoryStream();
+            using var part = archive.GetEntry(name)!.Open();
+            part.CopyTo(bytes);
+            return bytes.ToArray();
+        }
+
+        var manifest = JsonDocument.Parse(Bytes("manifest.json")).RootElement;
+        (manifest.GetProperty("format").GetString(), manifest.GetProperty("version").GetInt32()).ShouldBe(("polite-tally-bundle", 1));
+        var files = manifest.GetProperty("files").EnumerateArray().ToList();
+        files.Select(f => f.GetProperty("name").GetString()).Append("manifest.json").Order().ShouldBe(archive.Entries.Select(e => e.FullName).Order());
+        foreach (var file in files)
+        {
+            var bytes = Bytes(file.GetProperty("name").GetString()!);
+            (bytes.Length, Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(bytes))).ShouldBe((file.GetProperty("bytes").GetInt32(), file.GetProperty("sha256").GetString()));
+        }
+
+        PrintedPdf.Read(Bytes("class.pdf")).Text.ShouldContain("page 1 of");
+        Encoding.UTF8.GetString(Bytes("lessons.ics")).ShouldContain("DESCRIPTION:2 of");
+    }
+
+    [Fact]
+    public async Task Learning_events_are_valid_statements_and_say_what_was_noted()
+    {
+        var (room, lessons) = await ToRead();
+        async Task<byte[]> Written() => await room.Teacher.Http.GetByteArrayAsync($"/api/classes/{room.Class}/statements.json");
+        var statements = StandardStatements.Read(await Written());
+        // Juno was there, spoke, wrote and was scored; Eino was there, wrote and was scored.
+        string Did(string who) => string.Join(' ', statements.Where(s => s.Actor.StartsWith(who, StringComparison.Ordinal) && s.Parent.EndsWith($"{lessons[0]}", StringComparison.Ordinal)).Select(s => s.Verb).Order());
+        (Did("Juno"), Did("Eino")).ShouldBe(("attended commented responded scored", "attended commented scored"));
+        // The same, whenever they are written: a record store takes each once.
+        (await Written()).ShouldBe(await Written());
+        (await room.Teacher.Http.GetAsync($"/api/classes/{room.Class}/statements.json?from=soon")).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+    }
+
+    [Fact]
     public void The_schema_of_report_files_is_current()
     {
         var docs = new DirectoryInfo(AppContext.BaseDirectory);

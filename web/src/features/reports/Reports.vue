@@ -83,7 +83,17 @@ async function edit(part: string, words: string) {
           :query="queryOf(asked)"
           :nameless="kind === 'questions' && !asked.hidden"
           :figures="document.sections.some((s) => s.figures?.rows.length)"
-        />
+        >
+          <template v-if="kind === 'class'">
+            <a class="quiet" :href="`/api/classes/${id}/bundle.zip${queryOf(asked)}`" download
+              >everything in one archive</a
+            >
+            <a class="quiet" :href="`/api/classes/${id}/statements.json${queryOf(asked)}`" download>learning events</a>
+            <a class="quiet" :href="`/api/classes/${id}/lessons.ics${queryOf(asked)}`" download
+              >lessons as a calendar</a
+            >
+          </template>
+        </ReportFiles>
         <p class="mt-4 text-small text-ink-soft">{{ document.about }}</p>
         <h1 class="text-title font-bold">{{ document.title }}</h1>
         <template v-for="(section, i) in document.sections" :key="`${kind} ${i}`">
