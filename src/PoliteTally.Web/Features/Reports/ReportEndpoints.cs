@@ -60,7 +60,7 @@ internal static class ReportEndpoints
                 return Refused.Because($"A text has at most {LongestEdit} letters. Nothing was stored; make it shorter.");
             }
 
-            var writer = new ReportWriter(own.Row, db, owner);
+            var writer = new ReportWriter(own.Row, db, owner, asked.Kind == ReportKind.Student ? asked.Student : null);
             if (await writer.Plain(asked) is not { } plain || plain.Sections.FirstOrDefault(s => s.Key is not null && s.Key == edit.Part) is not { } section)
             {
                 return TypedResults.NotFound();
@@ -93,7 +93,7 @@ internal static class ReportEndpoints
     {
         var (asked, problem) = await AskedReport.Of(kind, query, leaves, db, owner);
         return asked is null ? Refused.Because(problem)
-            : await new ReportWriter(own.Row, db, owner).Of(asked) is { } document ? answer(document, asked)
+            : await new ReportWriter(own.Row, db, owner, asked.Kind == ReportKind.Student ? asked.Student : null).Of(asked) is { } document ? answer(document, asked)
             : TypedResults.NotFound();
     }
 }

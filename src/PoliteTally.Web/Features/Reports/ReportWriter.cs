@@ -19,7 +19,11 @@ using PoliteTally.Web.Features.Scores;
 namespace PoliteTally.Web.Features.Reports;
 
 /// <summary>Writes the reports of a class. What it has read once, it has for all reports that are asked of it.</summary>
-internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
+/// <param name="row">The class.</param>
+/// <param name="db">A context of its owner.</param>
+/// <param name="owner">The owner.</param>
+/// <param name="only">The only student that reports are asked of; null for anybody. Of a large class that is most of the reading.</param>
+internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Guid? only = null)
 {
     private readonly Dictionary<(Span, bool), TermSheet> _sheets = [];
     private string? _school;
@@ -129,7 +133,7 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner)
     {
         if (!_sheets.TryGetValue((span, figuresOnly), out var sheet))
         {
-            _sheets[(span, figuresOnly)] = sheet = await TermSheet.Of(row, db, span: span, figuresOnly: figuresOnly);
+            _sheets[(span, figuresOnly)] = sheet = await TermSheet.Of(row, db, only, span, figuresOnly);
         }
 
         return sheet;
