@@ -36,6 +36,15 @@ public sealed record BesideChance(decimal Value, decimal Low, decimal High)
 
     /// <summary>Whether it is less than chance would make.</summary>
     public bool IsLow => Value < Low;
+
+    /// <summary>A figure beside what chance made of it, many times.</summary>
+    internal static BesideChance Of(decimal value, IEnumerable<decimal> byChance)
+    {
+        var ordered = byChance.Order().ToList();
+        return new(value, At(5), At(95));
+
+        decimal At(int percent) => ordered[(int)Math.Round((ordered.Count - 1) * percent / 100.0)];
+    }
 }
 
 /// <summary>Students with a tag beside the others.</summary>
@@ -67,6 +76,14 @@ public sealed class ClassHeard
         _lessons = lessons;
         Students = [.. lessons.SelectMany(l => l.Present).Distinct().Order().Select(HeardOf)];
         Turns = lessons.Sum(l => l.Turns.Count);
+        Waits = [.. lessons.SelectMany(l => l.Waits).Order()];
+        if (Turns > 0)
+        {
+            var (turns, even) = (Students.Select(s => s.Turns).ToList(), EvenDraws());
+            (Gini, TopTenth) = (Beside(GiniOf), Beside(TopTenthOf));
+
+            BesideChance Beside(Func<IReadOnlyList<int>, decimal> figure) => BesideChance.Of(figure(turns), even.Select(figure));
+        }
     }
 
     /// <summary>Everybody who was there in any lesson.</summary>
@@ -79,16 +96,16 @@ public sealed class ClassHeard
     public decimal? ShareHeard => Students.Count == 0 ? null : (decimal)Students.Count(s => s.Turns > 0) / Students.Count;
 
     /// <summary>The Gini coefficient of turns over those who were there, beside an even draw; null without turns.</summary>
-    public BesideChance? Gini => Turns == 0 ? null : Beside(GiniOf([.. Students.Select(s => s.Turns)]), GiniOf);
+    public BesideChance? Gini { get; }
 
     /// <summary>The share of all turns that the most heard tenth had, beside an even draw; null without turns.</summary>
-    public BesideChance? TopTenth => Turns == 0 ? null : Beside(TopTenthOf([.. Students.Select(s => s.Turns)]), TopTenthOf);
+    public BesideChance? TopTenth { get; }
 
     /// <summary>How long hands that were called had waited, the shortest first.</summary>
-    public IReadOnlyList<Duration> Waits => [.. _lessons.SelectMany(l => l.Waits).Order()];
+    public IReadOnlyList<Duration> Waits { get; }
 
     /// <summary>The wait in the middle; null if no hand was called.</summary>
-    public Duration? MedianWait => Waits is { Count: > 0 } waits ? (waits[(waits.Count - 1) / 2] + waits[waits.Count / 2]) / 2 : null;
+    public Duration? MedianWait => Waits.Count == 0 ? null : (Waits[(Waits.Count - 1) / 2] + Waits[Waits.Count / 2]) / 2;
 
     /// <summary>Hands that were never called.</summary>
     public int NeverCalled => _lessons.Sum(l => l.NeverCalled);
@@ -143,8 +160,8 @@ public sealed class ClassHeard
         {
             random.Shuffle(rates);
             return rates[..with].Average() - rates[with..].Average();
-        }).Order().ToList();
-        return new TagHeard(tag, with, without, mean, others, new BesideChance(mean - others, At(differences, 5), At(differences, 95)));
+        });
+        return new TagHeard(tag, with, without, mean, others, BesideChance.Of(mean - others, differences));
     }
 
     private StudentHeard HeardOf(Guid student)
@@ -161,13 +178,13 @@ public sealed class ClassHeard
         return new StudentHeard(student, turns, lessons, now, longest, spoken);
     }
 
-    // What an even draw would give: each turn of a lesson falls on any of those who were there, with the same odds.
-    private BesideChance Beside(decimal value, Func<IReadOnlyList<int>, decimal> figure)
+    // What an even draw would give each student: each turn of a lesson falls on any of those who were there, with the same odds.
+    private List<int[]> EvenDraws()
     {
         var random = new Random(Seed);
         var places = Students.Select((s, i) => (s.Student, i)).ToDictionary(s => s.Student, s => s.i);
         var rosters = _lessons.Where(l => l.Present.Count > 0).Select(l => (Places: l.Present.Select(p => places[p]).ToArray(), l.Turns.Count)).ToList();
-        var figures = Enumerable.Range(0, Draws).Select(_ =>
+        return [.. Enumerable.Range(0, Draws).Select(_ =>
         {
             var turns = new int[places.Count];
             foreach (var (here, many) in rosters)
@@ -178,10 +195,7 @@ public sealed class ClassHeard
                 }
             }
 
-            return figure(turns);
-        }).Order().ToList();
-        return new BesideChance(value, At(figures, 5), At(figures, 95));
+            return turns;
+        })];
     }
-
-    private static decimal At(List<decimal> ordered, int percent) => ordered[(int)Math.Round((ordered.Count - 1) * percent / 100.0)];
 }

@@ -33,5 +33,11 @@ public sealed record LessonTimes(
         }
     }
 
+    /// <summary>When it began; when it was to begin, if it did not.</summary>
+    public Instant HeldFrom => ActualStart ?? PlannedStart;
+
+    /// <summary>When it ended; when it is to end, if it has not.</summary>
+    public Instant HeldTo => ActualEnd ?? PlannedEnd;
+
     private bool IsMoved => ActualStart < PlannedStart - BegunEarly || (ActualStart < PlannedStart && ActualEnd <= PlannedStart);
 }

@@ -1,5 +1,6 @@
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Text;
 
 namespace PoliteTally.Core.Register;
 
@@ -15,7 +16,7 @@ public sealed record RegisterMark(Guid Student, string? Number, string Name, Att
     /// <summary>What the register says by attendance that was reckoned.</summary>
     public static RegisterMark Of(Guid student, string? number, string name, AttendanceResult attendance) => new(
         student, number, name, attendance.Status,
-        attendance is { Status: AttendanceStatus.Late, Arrival: { } arrival } && arrival > Duration.Zero ? (int)Math.Round(arrival.TotalMinutes, MidpointRounding.AwayFromZero) : null,
+        attendance is { Status: AttendanceStatus.Late, Arrival: { } arrival } && arrival > Duration.Zero ? Words.WholeMinutes(arrival) : null,
         attendance.Reason);
 
     /// <summary>The mark in words: "late, 8 min", "excused: ferry cancelled".</summary>

@@ -37,7 +37,7 @@ public sealed record ClassOverview(IReadOnlyList<StudentTerm> Students, int Less
         var asked = All(AttendanceStatus.Present) + All(AttendanceStatus.Late) + All(AttendanceStatus.Absent);
         if (asked > 0)
         {
-            var share = $"{Words.Shown((asked - All(AttendanceStatus.Absent)) * 100m / asked)} %";
+            var share = Words.Percent((decimal)(asked - All(AttendanceStatus.Absent)) / asked);
             yield return new($"Students were there for {share} of what they were not excused from.", Marked: share);
         }
 
@@ -45,7 +45,7 @@ public sealed record ClassOverview(IReadOnlyList<StudentTerm> Students, int Less
         yield return $"{(spoke == came ? $"All {came}" : $"{spoke} of {came}")} who came have spoken, {Words.Count(Students.Sum(s => s.Sum(t => t.Turns())), "turn")} in all; {Words.Count(Students.Sum(s => s.Sum(t => t.Contributions())), "contribution")} stood in the chat.";
         if (Students.Sum(s => s.Sum(t => t.Asked)) is > 0 and var questions)
         {
-            yield return $"{Words.Shown(Students.Sum(s => s.Sum(t => t.Answered)) * 100m / questions)} % of the questions that went to somebody were answered.";
+            yield return $"{Words.Percent((decimal)Students.Sum(s => s.Sum(t => t.Answered)) / questions)} of the questions that went to somebody were answered.";
         }
     }
 

@@ -44,8 +44,6 @@ public sealed record FairnessReport(ClassHeard Heard, IReadOnlyList<LessonHeard>
         ]);
     }
 
-    private static string Percent(decimal share) => $"{Words.Shown(share * 100)} %";
-
     private static string Two(decimal value) => value.ToString("0.00", CultureInfo.InvariantCulture);
 
     private static string Clock(Duration length) => $"{(int)length.TotalMinutes}:{length.Seconds:D2}";
@@ -78,7 +76,7 @@ public sealed record FairnessReport(ClassHeard Heard, IReadOnlyList<LessonHeard>
         }
 
         yield return $"The Gini coefficient is {Two(gini.Value)}, where 0 is the same for all and 1 is all for one. By an even draw nine of ten classes would lie between {Two(gini.Low)} and {Two(gini.High)}.";
-        yield return $"The most heard tenth, {Words.Several((int)Math.Ceiling(Heard.Students.Count / 10.0), "student")}, held {Percent(top.Value)} of all turns; by an even draw {Percent(top.Low)} to {Percent(top.High)}.";
+        yield return $"The most heard tenth, {Words.Several((int)Math.Ceiling(Heard.Students.Count / 10.0), "student")}, held {Words.Percent(top.Value)} of all turns; by an even draw {Words.Percent(top.Low)} to {Words.Percent(top.High)}.";
     }
 
     private Drawing? Curve()
@@ -96,8 +94,8 @@ public sealed record FairnessReport(ClassHeard Heard, IReadOnlyList<LessonHeard>
         foreach (var at in new[] { 0m, 0.25m, 0.5m, 0.75m, 1m })
         {
             sketch.Line(Pen.Rule, left, Y(at), X(1), Y(at), 0.7m);
-            sketch.Words(Pen.Soft, left - 6, Y(at) + 3, Percent(at), 7.5m, Side.End);
-            sketch.Words(Pen.Soft, X(at), Y(0) + 12, Percent(at), 7.5m, Side.Middle);
+            sketch.Words(Pen.Soft, left - 6, Y(at) + 3, Words.Percent(at), 7.5m, Side.End);
+            sketch.Words(Pen.Soft, X(at), Y(0) + 12, Words.Percent(at), 7.5m, Side.Middle);
         }
 
         sketch.Line(Pen.Soft, X(0), Y(0), X(1), Y(1), 0.8m);
@@ -111,8 +109,8 @@ public sealed record FairnessReport(ClassHeard Heard, IReadOnlyList<LessonHeard>
         sketch.Words(Pen.Speaking, X(1) + 12, Y(0.3m), "what they had", 8, bold: true);
         sketch.Words(Pen.Soft, X(1) + 12, Y(0.3m) + 12, "the straight line: the same for all", 8);
         var half = curve[(curve.Count - 1) / 2];
-        sketch.Words(Pen.Ink, X(1) + 12, Y(0.3m) + 30, $"the less heard half had {Percent(half)}", 8);
-        return sketch.Done($"The curve of Lorenz: the less heard half of the class had {Percent(half)} of all turns.", Y(0) + 30);
+        sketch.Words(Pen.Ink, X(1) + 12, Y(0.3m) + 30, $"the less heard half had {Words.Percent(half)}", 8);
+        return sketch.Done($"The curve of Lorenz: the less heard half of the class had {Words.Percent(half)} of all turns.", Y(0) + 30);
     }
 
     private IEnumerable<Sentence> Trend()
@@ -120,7 +118,7 @@ public sealed record FairnessReport(ClassHeard Heard, IReadOnlyList<LessonHeard>
         var shares = Lessons.Where(l => l.Present.Count > 0).Select(ShareOf).ToList();
         if (shares.Count > 0)
         {
-            yield return $"In a lesson {Percent(shares.Average())} of those present were heard on average, from {Percent(shares.Min())} to {Percent(shares.Max())}.";
+            yield return $"In a lesson {Words.Percent(shares.Average())} of those present were heard on average, from {Words.Percent(shares.Min())} to {Words.Percent(shares.Max())}.";
         }
     }
 
@@ -134,7 +132,7 @@ public sealed record FairnessReport(ClassHeard Heard, IReadOnlyList<LessonHeard>
         foreach (var at in new[] { 0m, 0.5m, 1m })
         {
             sketch.Line(Pen.Rule, left, foot - (height * at), Sketch.PageWidth, foot - (height * at), 0.7m);
-            sketch.Words(Pen.Soft, left - 5, foot - (height * at) + 3, Percent(at), 7.5m, Side.End);
+            sketch.Words(Pen.Soft, left - 5, foot - (height * at) + 3, Words.Percent(at), 7.5m, Side.End);
         }
 
         for (var i = 0; i < Lessons.Count; i++)
@@ -239,7 +237,7 @@ public sealed record FairnessReport(ClassHeard Heard, IReadOnlyList<LessonHeard>
 
         if (Heard.TopTenth is { IsHigh: true } top)
         {
-            advice.Add($"Let the draw favour the least heard: the most heard tenth held {Percent(top.Value)} of all turns.");
+            advice.Add($"Let the draw favour the least heard: the most heard tenth held {Words.Percent(top.Value)} of all turns.");
         }
 
         if (advice.Count == 0)

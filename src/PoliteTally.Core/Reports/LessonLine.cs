@@ -37,9 +37,11 @@ public static class LessonLine
     }
 
     /// <summary>The drawing.</summary>
-    public static Drawing Of(LessonTaught lesson)
+    /// <param name="lesson">The lesson.</param>
+    /// <param name="minutes">Its minutes.</param>
+    public static Drawing Of(LessonTaught lesson, IReadOnlyList<MinuteOfLesson> minutes)
     {
-        var (sketch, (from, to), minutes) = (new Sketch(Sketch.PageWidth), SpanOf(lesson), MinutesOf(lesson));
+        var (sketch, (from, to)) = (new Sketch(Sketch.PageWidth), SpanOf(lesson));
         decimal X(Instant at) => Left + (Room * Math.Clamp((decimal)((at - from) / (to - from)), 0, 1));
         var y = 10m;
         for (var at = from; at <= to; at += Duration.FromMinutes(minutes.Count > 90 ? 30 : 10))
@@ -62,7 +64,7 @@ public static class LessonLine
         }
 
         Row("turns");
-        foreach (var turn in lesson.State.HandLine.Turns.Where(t => t.Outcome is { } outcome && Scheme.CreditOf(outcome) > 0))
+        foreach (var turn in lesson.State.HandLine.Turns.Where(t => Scheme.CreditOf(t.Outcome) > 0))
         {
             sketch.Line(Pen.Speaking, X(turn.At) + 0.4m, y - 10, X(turn.At), y, 1.5m);
         }
@@ -73,7 +75,7 @@ public static class LessonLine
             Row(asking == lesson.State.Questions.All[0] ? "questions" : "");
             var end = X(asking.ClosedAt ?? to);
             sketch.Line(Pen.Questions, X(asking.OpenedAt), y - 4, Math.Max(end, X(asking.OpenedAt) + 2), y - 4, 3);
-            var text = asking.Question.Text.Length > 40 ? $"{asking.Question.Text[..39]}…" : asking.Question.Text;
+            var text = Words.Cut(asking.Question.Text, 40);
             // On the side on which there is room.
             sketch.Words(Pen.Questions, end > Left + (Room * 0.6m) ? X(asking.OpenedAt) - 5 : end + 5, y - 1, text, 7.5m, end > Left + (Room * 0.6m) ? Side.End : Side.Start);
             y += 14;
@@ -122,7 +124,7 @@ public static class LessonLine
                 sketch.Line(pen, start, y + 5, end, y + 5, 0.8m);
                 // As much of the name as there is room for.
                 var room = (int)((end - start - 4) / 4.2m);
-                sketch.Words(pen, start + 3, y + 2, stage.Name.Length <= room ? stage.Name : room > 3 ? $"{stage.Name[..(room - 1)]}…" : "", 7.5m);
+                sketch.Words(pen, start + 3, y + 2, room > 3 || stage.Name.Length <= room ? Words.Cut(stage.Name, room) : "", 7.5m);
             }
 
             y += 17;
@@ -149,7 +151,7 @@ public static class LessonLine
 
     private static (Instant From, Instant To) SpanOf(LessonTaught lesson)
     {
-        var (from, to) = (lesson.Times.ActualStart ?? lesson.Times.PlannedStart, lesson.Times.ActualEnd ?? lesson.Times.PlannedEnd);
+        var (from, to) = (lesson.Times.HeldFrom, lesson.Times.HeldTo);
         return (from, to > from ? to : from + Duration.FromMinutes(1));
     }
 

@@ -29,6 +29,9 @@ public sealed record LessonTaught(
     /// <summary>What everybody did.</summary>
     public IReadOnlyDictionary<Guid, Participation> Did { get; } = Roster.ToDictionary(s => s, s => Replay.Now.ParticipationOf(s, Times, Scheme));
 
+    /// <summary>The same, counted.</summary>
+    public IReadOnlyDictionary<Guid, Tally> Tallies => field ??= Did.ToDictionary(d => d.Key, d => Tally.Of(d.Value));
+
     /// <summary>A moment as the clock at the school shows it: "09:41".</summary>
     public string Clock(Instant at) => at.InZone(Zone).TimeOfDay.ToString("HH:mm", System.Globalization.CultureInfo.InvariantCulture);
 
@@ -49,14 +52,13 @@ public sealed record LessonReport(LessonTaught Lesson, Func<Guid, string> Called
     /// <param name="about">The line above the title.</param>
     public Document Written(string about)
     {
-        var marked = Lesson.State.Questions.All.Where(a => !a.Question.Anonymous && a.Answers.Keys.Any(s => a.MarksOf(s) is not null)).ToList();
+        var minutes = LessonLine.MinutesOf(Lesson);
         var questions = new QuestionReport(
-            [.. Lesson.State.Questions.All.Select(a => new AskedQuestion(Lesson.Id, Lesson.Number, Lesson.Day, a, marked, Lesson.Did.Count(d => a.GoesTo(d.Key, Lesson.State.Groups) && d.Value.Attendance.WasThere)))],
-            Named ? Called : null);
+            [.. AskedQuestion.In(Lesson.Id, Lesson.Number, Lesson.Day, Lesson.State, [.. Lesson.Did.Select(d => (d.Key, d.Value.Attendance.WasThere))])], Named ? Called : null);
         return new Document($"Lesson {Lesson.Number}: {Lesson.Title}", about,
         [
             new("", [.. Summary()]),
-            new("The lesson from the beginning to the end", [], LessonLine.Of(Lesson), Minutes()),
+            new("The lesson from the beginning to the end", [], LessonLine.Of(Lesson, minutes), Minutes(minutes)),
             new("Who was heard", [.. Heard()], null, Everybody()),
             .. questions.Questions.Select(questions.Section).Select(s => s with { Heading = s.Heading[(s.Heading.IndexOf(": ", StringComparison.Ordinal) + 2)..], Says = [.. s.Says.Select(q => q with { Opens = null })] }),
             .. Open(),
@@ -76,7 +78,7 @@ public sealed record LessonReport(LessonTaught Lesson, Func<Guid, string> Called
             yield return $"It began at {Lesson.Clock(start)}, {OffBy(began)}, and ended at {Lesson.Clock(end)}, {OffBy(ended)}.";
         }
 
-        var (turns, heard) = (here.Sum(d => Tally.Of(d.Value).Turns()), here.Count(d => Tally.Of(d.Value).Turns() > 0));
+        var (turns, heard) = (here.Sum(d => Lesson.Tallies[d.Key].Turns()), here.Count(d => Lesson.Tallies[d.Key].Turns() > 0));
         yield return new($"{Words.Capital(Words.InLetters(heard))} of them had a turn, {Words.Count(turns, "turn")} in all.", Marked: $"{Words.Capital(Words.InLetters(heard))} of them had a turn");
         var (messages, questions) = (Lesson.State.Chat.Messages.Count(m => m.Student is not null && !m.Repeat), Lesson.State.Questions.All.Count);
         yield return $"{Words.Capital(Words.Several(messages, "message"))} stood in the chat, and {Words.Several(questions, "question")} {(questions == 1 ? "was" : "were")} asked.";
@@ -86,23 +88,23 @@ public sealed record LessonReport(LessonTaught Lesson, Func<Guid, string> Called
 
     private IEnumerable<Sentence> Heard()
     {
-        var quiet = Lesson.Did.Where(d => d.Value.Attendance.WasThere && Tally.Of(d.Value) is var did && did.Turns() == 0).Select(d => d.Key).ToList();
+        var quiet = Lesson.Did.Where(d => d.Value.Attendance.WasThere && Lesson.Tallies[d.Key].Turns() == 0).Select(d => d.Key).ToList();
         if (quiet.Count == 0)
         {
             yield return "Everybody who was there had a turn.";
             yield break;
         }
 
-        var wrote = quiet.Count(s => Tally.Of(Lesson.Did[s]).Contributions() > 0);
+        var wrote = quiet.Count(s => Lesson.Tallies[s].Contributions() > 0);
         yield return $"{(quiet.Count <= MostNamed ? Words.Listed(quiet.Select(Called)) : Words.Capital(Words.Several(quiet.Count, "student")))} had no turn{(wrote == 0 ? "" : wrote == quiet.Count ? "; all of them wrote" : $"; {Words.InLetters(wrote)} of them wrote")}.";
     }
 
     private Figures Everybody() => new(
         "Everybody", ["Student", "There", "Minutes", "Turns", "Answered", "Chat", "Groups", "Nods", "Score"],
         [
-            .. Lesson.Did.Select(d => (Student: d.Key, Did: Tally.Of(d.Value), d.Value.Attendance, Score: LessonScore.Of(d.Value, Lesson.Scheme).Total)).Select(d => new FigureRow(
+            .. Lesson.Did.Select(d => (Student: d.Key, Did: Lesson.Tallies[d.Key], d.Value.Attendance, Score: LessonScore.Of(d.Value, Lesson.Scheme).Total)).Select(d => new FigureRow(
                 [
-                    Called(d.Student), d.Did.Status.InWords(), (int)Math.Round(d.Attendance.Present.TotalMinutes, MidpointRounding.AwayFromZero), FigureCell.Of(d.Did.FullTurns + (d.Did.PartialTurns * 0.5m)),
+                    Called(d.Student), d.Did.Status.InWords(), Words.WholeMinutes(d.Attendance.Present), FigureCell.Of(d.Did.FullTurns + (d.Did.PartialTurns * 0.5m)),
                     d.Did.Asked == 0 ? "" : $"{d.Did.Answered} of {d.Did.Asked}", d.Did.Contributions(), d.Did.SitIns == 0 ? "" : FigureCell.Of(d.Did.GroupCredits), d.Did.Nods,
                     d.Score is { } score ? FigureCell.Of(Lesson.Scheme.Shown(score.Value)) : "not counted",
                 ],
@@ -110,10 +112,10 @@ public sealed record LessonReport(LessonTaught Lesson, Func<Guid, string> Called
         ]);
 
     // The same as the line, minute by minute.
-    private Figures Minutes() => new(
+    private Figures Minutes(IReadOnlyList<MinuteOfLesson> minutes) => new(
         "Minute by minute", ["At", "Stage", "Present", "Hands up", "Turns so far", "Messages so far"],
         [
-            .. LessonLine.MinutesOf(Lesson).Select(m => new FigureRow(
+            .. minutes.Select(m => new FigureRow(
                 [Lesson.Clock(m.At), m.Stage ?? "", m.Present, m.Hands, m.Turns, m.Messages], new Opens(Lesson: Lesson.Id, Minute: Lesson.MinuteOf(m.At)))),
         ],
         Fold: true);

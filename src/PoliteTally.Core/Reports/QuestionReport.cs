@@ -1,5 +1,6 @@
 using System.Globalization;
 using NodaTime;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Questions;
 using PoliteTally.Core.Text;
 
@@ -10,9 +11,24 @@ namespace PoliteTally.Core.Reports;
 /// <param name="Number">Its number in the class.</param>
 /// <param name="Day">Its day.</param>
 /// <param name="Asking">The question with its answers.</param>
-/// <param name="Others">The questions of the lesson that have marks.</param>
-/// <param name="Went">To how many it went.</param>
-public sealed record AskedQuestion(Guid Lesson, int Number, LocalDate Day, Asking Asking, IReadOnlyCollection<Asking> Others, int Went);
+/// <param name="Figures">How hard it was, and how well it told apart.</param>
+/// <param name="Went">To how many it went: of those it was for, whoever was there or answered.</param>
+public sealed record AskedQuestion(Guid Lesson, int Number, LocalDate Day, Asking Asking, ItemFigures Figures, int Went)
+{
+    /// <summary>The questions of a lesson, in the order in which they were asked.</summary>
+    /// <param name="lesson">The id of the lesson.</param>
+    /// <param name="number">Its number in the class.</param>
+    /// <param name="day">Its day.</param>
+    /// <param name="state">What its entries amount to.</param>
+    /// <param name="roster">Who belongs to it, each with whether they were there.</param>
+    public static IEnumerable<AskedQuestion> In(Guid lesson, int number, LocalDate day, LessonState state, IReadOnlyCollection<(Guid Student, bool WasThere)> roster)
+    {
+        var marked = state.Questions.All.Where(a => !a.Question.Anonymous && a.Answers.Keys.Any(s => a.MarksOf(s) is not null)).ToList();
+        return state.Questions.All.Select(a => new AskedQuestion(
+            lesson, number, day, a, ItemFigures.Of(a, marked),
+            roster.Count(s => a.GoesTo(s.Student, state.Groups) && (s.WasThere || a.Answers.ContainsKey(s.Student) || a.TookPart.Contains(s.Student)))));
+    }
+}
 
 /// <summary>Each question: what was answered, how hard it was, and how well it told those who know from those who do not.</summary>
 /// <param name="Questions">The questions, in the order in which they were asked.</param>
@@ -37,8 +53,6 @@ public sealed record QuestionReport(IReadOnlyList<AskedQuestion> Questions, Func
 
     private sealed record Result(string Answer, int Count, decimal? Marks, IReadOnlyList<Guid> Students);
 
-    private static string Percent(decimal share) => $"{Words.Shown(share * 100)} %";
-
     private IEnumerable<Sentence> Summary()
     {
         if (Questions.Count == 0)
@@ -48,12 +62,12 @@ public sealed record QuestionReport(IReadOnlyList<AskedQuestion> Questions, Func
         }
 
         var (went, answered) = (Questions.Sum(q => q.Went), Questions.Sum(q => AnsweredIn(q.Asking)));
-        yield return $"{Words.Capital(Words.Several(Questions.Count, "question"))} {(Questions.Count == 1 ? "was" : "were")} asked in {Words.Several(Questions.Select(q => q.Lesson).Distinct().Count(), "lesson")}, and {(went == 0 ? "nobody" : Percent((decimal)answered / went))} of those asked answered.";
-        var marked = Questions.Select(q => (Question: q, Figures: ItemFigures.Of(q.Asking, q.Others))).Where(q => q.Figures.ShareRight is not null).ToList();
+        yield return $"{Words.Capital(Words.Several(Questions.Count, "question"))} {(Questions.Count == 1 ? "was" : "were")} asked in {Words.Several(Questions.Select(q => q.Lesson).Distinct().Count(), "lesson")}, and {(went == 0 ? "nobody" : Words.Percent((decimal)answered / went))} of those asked answered.";
+        var marked = Questions.Where(q => q.Figures.ShareRight is not null).ToList();
         if (marked.Count > 1)
         {
-            var (hardest, easiest) = (marked.MinBy(q => q.Figures.ShareRight), marked.MaxBy(q => q.Figures.ShareRight));
-            yield return $"The hardest was “{hardest.Question.Asking.Question.Text}” with {Percent(hardest.Figures.ShareRight!.Value)} right, the easiest “{easiest.Question.Asking.Question.Text}” with {Percent(easiest.Figures.ShareRight!.Value)}.";
+            var (hardest, easiest) = (marked.MinBy(q => q.Figures.ShareRight)!, marked.MaxBy(q => q.Figures.ShareRight)!);
+            yield return $"The hardest was “{hardest.Asking.Question.Text}” with {Words.Percent(hardest.Figures.ShareRight!.Value)} right, the easiest “{easiest.Asking.Question.Text}” with {Words.Percent(easiest.Figures.ShareRight!.Value)}.";
         }
     }
 
@@ -69,10 +83,10 @@ public sealed record QuestionReport(IReadOnlyList<AskedQuestion> Questions, Func
             new("All of them", [], null, new Figures(
                 "All questions", ["Question", "Lesson", "Answered", "Right", "Tells apart"],
                 [
-                    .. Questions.Select(q => (Question: q, Figures: ItemFigures.Of(q.Asking, q.Others))).Select(q => new FigureRow(
+                    .. Questions.Select(q => new FigureRow(
                     [
-                        q.Question.Asking.Question.Text, q.Question.Number, $"{AnsweredIn(q.Question.Asking)} of {q.Question.Went}",
-                        q.Figures.ShareRight is { } right ? new FigureCell(Percent(right), Math.Round(right, 4)) : "", q.Figures.Tells is { } tells ? new FigureCell(Two(tells) + (q.Figures.IsOfFew ? ", of few" : ""), Math.Round(tells, 4)) : "",
+                        q.Asking.Question.Text, q.Number, $"{AnsweredIn(q.Asking)} of {q.Went}",
+                        q.Figures.ShareRight is { } right ? new FigureCell(Words.Percent(right), Math.Round(right, 4)) : "", q.Figures.Tells is { } tells ? new FigureCell(Two(tells) + (q.Figures.IsOfFew ? ", of few" : ""), Math.Round(tells, 4)) : "",
                     ])),
                 ])),
         ];
@@ -84,7 +98,7 @@ public sealed record QuestionReport(IReadOnlyList<AskedQuestion> Questions, Func
 
     private IEnumerable<Sentence> Says(AskedQuestion asked)
     {
-        var (asking, figures) = (asked.Asking, ItemFigures.Of(asked.Asking, asked.Others));
+        var (asking, figures) = (asked.Asking, asked.Figures);
         yield return $"{AnsweredIn(asking)} of {asked.Went} answered{(asking.Question.Anonymous ? ", without names" : "")}.";
         if (asking.Question.Anonymous && asking.BallotsCast is > 0 and < Asking.FewestAnonymous)
         {
@@ -93,7 +107,7 @@ public sealed record QuestionReport(IReadOnlyList<AskedQuestion> Questions, Func
 
         if (figures.ShareRight is { } right)
         {
-            yield return $"{Percent(right)} had it right.";
+            yield return $"{Words.Percent(right)} had it right.";
         }
 
         if (figures.Tells is { } tells)
@@ -106,9 +120,8 @@ public sealed record QuestionReport(IReadOnlyList<AskedQuestion> Questions, Func
 
         if (asking.CopyOf is { } before && Questions.FirstOrDefault(q => q.Asking.Id == before || q.Asking.Question.Id == before) is { } first)
         {
-            var then = ItemFigures.Of(first.Asking, first.Others).ShareRight;
-            yield return then is { } was && figures.ShareRight is { } now
-                ? $"Asked before in lesson {first.Number}: {Percent(was)} right then, {Percent(now)} now."
+            yield return first.Figures.ShareRight is { } was && figures.ShareRight is { } now
+                ? $"Asked before in lesson {first.Number}: {Words.Percent(was)} right then, {Words.Percent(now)} now."
                 : $"Asked before in lesson {first.Number}, where {AnsweredIn(first.Asking)} answered.";
         }
 
@@ -147,8 +160,7 @@ public sealed record QuestionReport(IReadOnlyList<AskedQuestion> Questions, Func
         {
             var (result, y) = (results[i], (row * i) + 11);
             var right = result.Marks == 1;
-            var label = result.Answer.Length > LongestLabel ? $"{result.Answer[..(LongestLabel - 1)]}…" : result.Answer;
-            sketch.Words(Pen.Ink, left - 8, y, label, 8.5m, Side.End, right);
+            sketch.Words(Pen.Ink, left - 8, y, Words.Cut(result.Answer, LongestLabel), 8.5m, Side.End, right);
             if (result.Count > 0)
             {
                 sketch.Line(right || asking.Question.Anonymous || result.Marks is null ? Pen.Questions : Pen.Soft, left, y - 3, left + ((Sketch.PageWidth - left - 60) * result.Count / most), y - 3, right ? 6 : 3.5m);

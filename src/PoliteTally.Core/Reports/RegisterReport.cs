@@ -57,7 +57,7 @@ public sealed record RegisterReport(
         yield return $"{Words.Capital(Words.Several(Lessons.Count, "lesson"))}, {Words.Count(Students.Count, "student")}: present {All(AttendanceStatus.Present)}, late {All(AttendanceStatus.Late)}, absent {All(AttendanceStatus.Absent)}, excused {All(AttendanceStatus.Excused)}.";
         if (asked > 0)
         {
-            yield return $"That is {Words.Shown((asked - All(AttendanceStatus.Absent)) * 100m / asked)} % of what nobody was excused from.";
+            yield return $"That is {Words.Percent((decimal)(asked - All(AttendanceStatus.Absent)) / asked)} of what nobody was excused from.";
         }
     }
 

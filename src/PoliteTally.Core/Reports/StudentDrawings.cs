@@ -99,7 +99,7 @@ public static class StudentDrawings
             // Names that would lie on each other: the higher band waits for room.
             if (name.Length > 0 && lastName - At(from) > 9)
             {
-                sketch.Words(Pen.Soft, Sketch.PageWidth - right + 8, At(from) - 2, name.Length > 20 ? $"{name[..19]}…" : name, 7.5m);
+                sketch.Words(Pen.Soft, Sketch.PageWidth - right + 8, At(from) - 2, Words.Cut(name, 20), 7.5m);
                 lastName = At(from);
             }
         }

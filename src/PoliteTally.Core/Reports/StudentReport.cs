@@ -80,7 +80,7 @@ public static class StudentReport
             .. student.Lessons.Select(l => new FigureRow(
                 [
                     $"{l.Number}, {l.Title}", DayOf(l.Day), l.Did.Status.InWords() + (l.Notes.Length > 0 ? $", {l.Notes}" : ""),
-                    (int)Math.Round(l.There.TotalMinutes, MidpointRounding.AwayFromZero), FigureCell.Of(l.Did.FullTurns + (l.Did.PartialTurns * 0.5m)),
+                    Words.WholeMinutes(l.There), FigureCell.Of(l.Did.FullTurns + (l.Did.PartialTurns * 0.5m)),
                     l.Did.Asked == 0 ? "" : $"{l.Did.Answered} of {l.Did.Asked}", l.Did.Contributions(), l.Did.Nods,
                     l.Score is { } score ? FigureCell.Of(student.Scheme.Shown(score)) : "not counted",
                 ],

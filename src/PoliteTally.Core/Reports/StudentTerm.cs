@@ -59,12 +59,4 @@ public sealed record StudentTerm(Guid Id, string Called, string Whole, IReadOnly
             return scores.Count < Last + 2 ? null : (scores[^Last..].Average(), scores[..^Last].Average());
         }
     }
-
-    /// <summary>The mean of a strand over the lessons with a chance in it, from 0 to 1; null without any.</summary>
-    /// <param name="strand">The strand.</param>
-    public decimal? MeanOf(Strand strand)
-    {
-        var values = Lessons.Select(l => LessonScore.Of(l.Did.ToScore(Scheme), Scheme).Strands.FirstOrDefault(s => s.Strand == strand)?.Value?.Value).OfType<decimal>().ToList();
-        return values.Count == 0 ? null : values.Average();
-    }
 }

@@ -141,5 +141,4 @@ public sealed record BeforeAfter(IReadOnlyList<TermChange> Students, int Gain, i
         var what = middle == 0 ? "neither gain nor lose" : $"{(middle < 0 ? "lose" : "gain")} {points} {(points == "1" ? "point" : "points")}";
         return Words.Sentence($"{who} ({changes.Count.ToString(CultureInfo.InvariantCulture)}), {what} in the middle");
     }
-
 }

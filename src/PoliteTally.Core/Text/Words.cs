@@ -41,10 +41,18 @@ public static class Words
     /// <summary>A number rounded as scores are shown: to whole numbers, half away from zero.</summary>
     public static int Shown(decimal score) => (int)Math.Round(score, MidpointRounding.AwayFromZero);
 
+    /// <summary>A share, from 0 to 1, in hundredths rounded as scores are: "83 %".</summary>
+    public static string Percent(decimal share) => $"{Shown(share * 100)} %";
+
+    /// <summary>A text with at most so many characters; of a longer one the end is left away, which is seen.</summary>
+    public static string Cut(string text, int most) => text.Length <= most ? text : $"{text[..(most - 1)]}…";
+
     /// <summary>"1 nod", "2 nods".</summary>
     public static string Count(int count, string noun) => count == 1 ? $"1 {noun}" : $"{count} {noun}s";
 
-    /// <summary>Whole minutes, half away from zero, with the unit.</summary>
-    public static string Minutes(Duration length) =>
-        $"{Math.Round(length.TotalMinutes, MidpointRounding.AwayFromZero).ToString(CultureInfo.InvariantCulture)} min";
+    /// <summary>Whole minutes, half away from zero.</summary>
+    public static int WholeMinutes(Duration length) => (int)Math.Round(length.TotalMinutes, MidpointRounding.AwayFromZero);
+
+    /// <summary>The same with the unit.</summary>
+    public static string Minutes(Duration length) => $"{WholeMinutes(length).ToString(CultureInfo.InvariantCulture)} min";
 }

@@ -69,6 +69,9 @@ internal sealed record AskedReport(ReportKind Kind, Guid? Student, Guid? Lesson,
             : (new AskedReport(which, query.Student, query.Lesson, span, who, query.Hidden ?? (leaves && which == ReportKind.Questions), await LessonEndpoints.ZoneOf(db, owner)), "");
     }
 
+    /// <summary>The only student that it reads of; null if it reads of everybody.</summary>
+    public Guid? Only => Kind == ReportKind.Student ? Student : null;
+
     /// <summary>By which edits of it are kept.</summary>
     public string Key => FormattableString.Invariant($"{Kind} {Student} {Lesson} {Reader} {Span.From} {Span.To}");
 

@@ -109,7 +109,7 @@ internal static class BundleEndpoints
                 yield return Of(lesson.Id, LearningVerb.Attended, open.Times.CountedFrom) with { For = attendance.Present };
             }
 
-            foreach (var turn in state.HandLine.Turns.Where(t => t.Student == id && t.Entries.Count > 0 && t.Outcome is { } outcome && Scheme.CreditOf(outcome) > 0))
+            foreach (var turn in state.HandLine.Turns.Where(t => t.Student == id && t.Entries.Count > 0 && Scheme.CreditOf(t.Outcome) > 0))
             {
                 yield return Of(turn.Entries[^1], LearningVerb.Responded, turn.At);
             }

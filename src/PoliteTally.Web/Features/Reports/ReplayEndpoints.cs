@@ -54,7 +54,7 @@ internal static class ReplayEndpoints
         api.MapGet("/lessons/{id:guid}/replay", Results<Ok<ReplayView>, ProblemHttpResult> (Guid id, OwnLesson own, long? at, Replays replays) =>
         {
             var open = own.Open;
-            var (from, to) = (open.Times.ActualStart ?? open.Times.PlannedStart, open.Times.ActualEnd ?? open.Times.PlannedEnd);
+            var (from, to) = (open.Times.HeldFrom, open.Times.HeldTo);
             var asked = at ?? to.ToUnixTimeMilliseconds();
             // Any moment that a clock can show; outside of the lesson it is its beginning or its end.
             var moment = Instant.FromUnixTimeMilliseconds(Math.Clamp(asked, from.ToUnixTimeMilliseconds(), Math.Max(from.ToUnixTimeMilliseconds(), to.ToUnixTimeMilliseconds())));

@@ -22,7 +22,7 @@ internal static class ReportEndpoints
     public static void MapReports(this RouteGroupBuilder api)
     {
         api.MapGet("/classes/{id:guid}/reports/{kind}", (Guid id, string kind, OwnClass own, [AsParameters] ReportQuery query, SchoolDb db, Owner owner) =>
-            Written(kind, query, leaves: false, own, db, owner, (document, _) => TypedResults.Ok(document))).WithName("GetReport");
+            Written(kind, query, leaves: false, own, db, owner, TypedResults.Ok)).WithName("GetReport");
 
         File("pdf", "application/pdf", (document, paper) => PdfFile.Write(document.Title, [document], paper)).WithName("SaveReportAsPdf");
         File("xlsx", Sheet, (document, _) => FiguresFile.Workbook(document)).WithName("SaveReportAsWorkbook");
@@ -31,7 +31,7 @@ internal static class ReportEndpoints
 
         RouteHandlerBuilder File(string ending, string type, Func<Document, Paper, byte[]> write) => api.MapGet(
             $"/classes/{{id:guid}}/reports/{{kind}}/file.{ending}", (Guid id, string kind, OwnClass own, [AsParameters] ReportQuery query, string? paper, SchoolDb db, Owner owner) =>
-                Written(kind, query, leaves: true, own, db, owner, (document, _) => TypedResults.File(
+                Written(kind, query, leaves: true, own, db, owner, document => TypedResults.File(
                     write(document, string.Equals(paper, "letter", StringComparison.OrdinalIgnoreCase) ? Paper.Letter : Paper.A4), type, $"{SavedAs.PartOf(document.Title)}.{ending}")))
             .RequireRateLimiting(Limits.Reports);
 
@@ -41,7 +41,7 @@ internal static class ReportEndpoints
         // Drawings go by the place of their section.
         RouteHandlerBuilder Drawn(string ending, string type, Func<Drawing, byte[]> write) => api.MapGet(
             $"/classes/{{id:guid}}/reports/{{kind}}/drawings/{{place:int}}.{ending}", (Guid id, string kind, int place, OwnClass own, [AsParameters] ReportQuery query, SchoolDb db, Owner owner) =>
-                Written<IResult>(kind, query, leaves: true, own, db, owner, (document, _) => document.Sections.ElementAtOrDefault(place)?.Drawing is { } drawing
+                Written<IResult>(kind, query, leaves: true, own, db, owner, document => document.Sections.ElementAtOrDefault(place)?.Drawing is { } drawing
                     ? TypedResults.File(write(drawing), type, $"{SavedAs.PartOf(document.Title)}-{place + 1}.{ending}")
                     : TypedResults.NotFound()))
             .RequireRateLimiting(Limits.Reports);
@@ -60,7 +60,7 @@ internal static class ReportEndpoints
                 return Refused.Because($"A text has at most {LongestEdit} letters. Nothing was stored; make it shorter.");
             }
 
-            var writer = new ReportWriter(own.Row, db, owner, asked.Kind == ReportKind.Student ? asked.Student : null);
+            var writer = new ReportWriter(own.Row, db, owner, asked.Only);
             if (await writer.Plain(asked) is not { } plain || plain.Sections.FirstOrDefault(s => s.Key is not null && s.Key == edit.Part) is not { } section)
             {
                 return TypedResults.NotFound();
@@ -88,12 +88,12 @@ internal static class ReportEndpoints
     }
 
     private static async Task<Results<T, NotFound, ProblemHttpResult>> Written<T>(
-        string kind, ReportQuery query, bool leaves, OwnClass own, SchoolDb db, Owner owner, Func<Document, AskedReport, T> answer)
+        string kind, ReportQuery query, bool leaves, OwnClass own, SchoolDb db, Owner owner, Func<Document, T> answer)
         where T : IResult
     {
         var (asked, problem) = await AskedReport.Of(kind, query, leaves, db, owner);
         return asked is null ? Refused.Because(problem)
-            : await new ReportWriter(own.Row, db, owner, asked.Kind == ReportKind.Student ? asked.Student : null).Of(asked) is { } document ? answer(document, asked)
+            : await new ReportWriter(own.Row, db, owner, asked.Only).Of(asked) is { } document ? answer(document)
             : TypedResults.NotFound();
     }
 }

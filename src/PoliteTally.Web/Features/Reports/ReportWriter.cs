@@ -26,6 +26,7 @@ namespace PoliteTally.Web.Features.Reports;
 internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Guid? only = null)
 {
     private readonly Dictionary<(Span, bool), TermSheet> _sheets = [];
+    private readonly Dictionary<bool, Named> _named = [];
     private string? _school;
 
     private static readonly Ribbon NoRibbon = new([], []);
@@ -101,11 +102,10 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
 
     private static IEnumerable<AskedQuestion> AskedIn(OpenLesson open, DateTimeZone zone)
     {
-        var state = open.State;
-        var marked = state.Questions.All.Where(a => !a.Question.Anonymous && a.Answers.Keys.Any(s => a.MarksOf(s) is not null)).ToList();
-        return state.Questions.All.Select(a => new AskedQuestion(
-            open.Lesson.Id, open.Lesson.Number, open.Lesson.PlannedStart.InZone(zone).Date, a, marked,
-            open.Roster.Select(s => s.Name.Id).Count(s => a.GoesTo(s, state.Groups) && (a.Answers.ContainsKey(s) || a.TookPart.Contains(s) || state.AttendanceOf(s, open.Times, open.Rules.Scheme.Attendance).WasThere))));
+        var (state, policy) = (open.State, open.Rules.Scheme.Attendance);
+        return AskedQuestion.In(
+            open.Lesson.Id, open.Lesson.Number, open.Lesson.PlannedStart.InZone(zone).Date, state,
+            [.. open.Roster.Select(s => (s.Name.Id, state.AttendanceOf(s.Name.Id, open.Times, policy).WasThere))]);
     }
 
     private async Task<Document> Fairness(TermSheet sheet, Named named, AskedReport asked)
@@ -123,8 +123,8 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
         var line = state.HandLine;
         return new LessonHeard(
             open.Lesson.Id, open.Lesson.Number, open.Lesson.PlannedStart.InZone(zone).Date,
-            [.. open.Roster.Select(s => s.Name.Id).Where(id => state.AttendanceOf(id, open.Times, scheme.Attendance).Status is AttendanceStatus.Present or AttendanceStatus.Late)],
-            [.. line.Turns.Where(t => t.Outcome is { } outcome && Scheme.CreditOf(outcome) > 0).Select(t => (t.Student, t.Origin))],
+            [.. open.Roster.Select(s => s.Name.Id).Where(id => state.AttendanceOf(id, open.Times, scheme.Attendance).WasThere)],
+            [.. line.Turns.Where(t => Scheme.CreditOf(t.Outcome) > 0).Select(t => (t.Student, t.Origin))],
             [.. line.Turns.Select(t => t.Waited).OfType<Duration>()], line.Hands.Count(h => h.NeverCalled),
             line.Heard.GroupBy(h => h.Student).ToDictionary(g => g.Key, g => g.Aggregate(Duration.Zero, (sum, h) => sum + h.Length)));
     }
@@ -169,7 +169,15 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
     }
 
     // By everybody who ever was in the class, so that a number is the same student in each report.
-    private Named NamedBy(AskedReport asked) => new(Rosters.Ever(db, row.Id), asked.Hidden);
+    private Named NamedBy(AskedReport asked)
+    {
+        if (!_named.TryGetValue(asked.Hidden, out var named))
+        {
+            _named[asked.Hidden] = named = new Named(Rosters.Ever(db, row.Id), asked.Hidden);
+        }
+
+        return named;
+    }
 
     private async Task<string> School() => _school ??= await db.Users.Where(u => u.Id == owner.Id).Select(u => u.DisplayName + ", " + u.School).SingleAsync();
 
