@@ -79,16 +79,14 @@ public sealed class AlwaysTrueTests
             .. Students.Select((s, i) => new Entry(Given.Id(500 + i), Given.End, Given.End, Source.Tapped, "", new NameMatched($"name of {s}", s))),
         ];
 
-    private static string Told(IEnumerable<Entry> entries)
+    private static string Told(IEnumerable<Entry> entries) => Told(LessonState.Fold(entries));
+
+    private static string Told(LessonState state) => string.Join('\n', Students.Select(s =>
     {
-        var state = LessonState.Fold(entries);
-        return string.Join('\n', Students.Select(s =>
-        {
-            var did = state.ParticipationOf(s, Given.Lesson, Scheme.Default);
-            var score = LessonScore.Of(did, Scheme.Default);
-            return $"{did.Attendance.InWords()} {did.Turns.Count} {did.Hands.Count} {did.Nods.Count} {score.Total?.Value} {state.HandLine.Current?.Student}";
-        }));
-    }
+        var did = state.ParticipationOf(s, Given.Lesson, Scheme.Default);
+        var score = LessonScore.Of(did, Scheme.Default);
+        return $"{did.Attendance.InWords()} {did.Turns.Count} {did.Hands.Count} {did.Nods.Count} {score.Total?.Value} {state.HandLine.Current?.Student}";
+    }));
 
     private static decimal? Score(IEnumerable<Entry> entries, Guid student, Scheme? scheme = null) => LessonScore.Of(
         LessonState.Fold(entries).ParticipationOf(student, Given.Lesson, Scheme.Default), scheme ?? Scheme.Default).Total?.Value;
@@ -114,6 +112,28 @@ public sealed class AlwaysTrueTests
         var strike = Given.Strike(entries[pick % entries.Length]);
         return Told([.. entries, strike, Given.Strike(strike)]) == Told(entries);
     });
+
+    [Fact]
+    public void A_lesson_replayed_to_a_moment_is_what_had_happened_by_then_without_what_was_struck_out() =>
+        Gen.Select(Lessons, Gen.Int[0, 1000], Gen.Int[-400, 3400]).Sample((entries, pick, second) =>
+        {
+            var (struck, moment) = (entries[pick % entries.Length], Given.Start + Duration.FromSeconds(second));
+            var replay = new Replay(LessonState.Fold([.. entries, Given.Strike(struck)]));
+            return Told(replay.At(moment)) == Told(entries.Where(e => e != struck && e.HappenedAt <= moment));
+        });
+
+    [Fact]
+    public void A_long_lesson_is_replayed_to_any_moment_in_whatever_order_it_is_asked()
+    {
+        List<Entry> entries = [.. Enumerable.Range(0, 9000).Select(i =>
+            Given.Noted(i / 150.0, i % 2 == 0 ? new HandRaised(Students[i / 2 % 3]) : new Called(Students[i / 2 % 3], TurnOrigin.Hand)))];
+        var replay = new Replay(LessonState.Fold(entries));
+        foreach (var minute in new[] { 59, 3, 40, 26, 27, 60, 0 })
+        {
+            var moment = Given.Start + Duration.FromMinutes(minute);
+            Told(replay.At(moment)).ShouldBe(Told(entries.Where(e => e.HappenedAt <= moment)), $"minute {minute}");
+        }
+    }
 
     [Fact]
     public void Adding_a_full_turn_never_lowers_a_score() => Lessons.Sample(entries =>

@@ -96,6 +96,16 @@ public sealed class PdfFileTests
         Printed(Of(new Section("Lesson by lesson", [], new Sketch(10).Done("", 0), new Figures("none", ["Lesson"], [])))).Text.ShouldContain("Eino Rautio");
 
     [Fact]
+    public void A_report_without_figures_is_a_workbook_and_a_table_of_its_sentences()
+    {
+        var document = Of(new Section("", ["Nobody was there.", "There is nothing to tell."]));
+        using var book = DocumentFormat.OpenXml.Packaging.SpreadsheetDocument.Open(new MemoryStream(FiguresFile.Workbook(document)), isEditable: false);
+        book.WorkbookPart!.WorksheetParts.Single().Worksheet!.Descendants<DocumentFormat.OpenXml.Spreadsheet.Cell>().Select(c => c.InnerText)
+            .ShouldBe(["Eino Rautio", "Nobody was there.", "There is nothing to tell."]);
+        System.Text.Encoding.UTF8.GetString(FiguresFile.Csv(document)).ShouldContain("Nobody was there.\r\n");
+    }
+
+    [Fact]
     public void A_picture_is_a_file_of_its_own_with_what_it_shows_in_words()
     {
         var svg = System.Text.Encoding.UTF8.GetString(DrawingFile.Svg(Drawn()));

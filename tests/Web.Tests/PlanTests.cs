@@ -171,13 +171,7 @@ public sealed class PlanTests(AppUnderTest app) : IClassFixture<AppUnderTest>
     [Fact]
     public void The_schema_of_plan_files_in_the_docs_is_that_of_the_code()
     {
-        var docs = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(docs.FullName, "PoliteTally.slnx")))
-        {
-            docs = docs.Parent!;
-        }
-
-        File.ReadAllText(Path.Combine(docs.FullName, "docs", "plan.schema.json")).TrimEnd().ShouldBe(PlanDocument.Schema());
+        File.ReadAllText(Path.Combine(FloorTests.Root(), "docs", "plan.schema.json")).TrimEnd().ShouldBe(PlanDocument.Schema());
     }
 
     [Fact]

@@ -115,7 +115,10 @@ public sealed class ReportTests(AppUnderTest app) : IClassFixture<AppUnderTest>
             Said(report).ShouldMatch("^(No|Nobody|No lesson)");
         }
 
-        (await room.Teacher.Http.GetAsync(At(room, kind, $"/file.pdf{query}{(query.Length > 0 ? "&" : "?")}from=2031-01-01"))).StatusCode.ShouldBe(HttpStatusCode.OK);
+        foreach (var ending in new[] { "pdf", "xlsx", "csv", "json" })
+        {
+            (await room.Teacher.Http.GetAsync(At(room, kind, $"/file.{ending}{query}{(query.Length > 0 ? "&" : "?")}from=2031-01-01"))).StatusCode.ShouldBe(HttpStatusCode.OK, ending);
+        }
     }
 
     [Fact]
@@ -157,6 +160,16 @@ public sealed class ReportTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         Said(await Edit("")).ShouldBe(plain);
         (await room.Teacher.Http.PutAsJsonAsync(At(room, "student", $"/text{query}"), new ReportEdit(StudentReport.Summary, new string('x', 4001)), Visitor.Json)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await room.Teacher.Http.PutAsJsonAsync(At(room, "student", $"/text{query}"), new ReportEdit("weather", "fine"), Visitor.Json)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
+    public async Task Two_windows_that_edit_at_once_are_both_answered_and_one_of_them_is_kept()
+    {
+        var (room, _, query) = await Taught("student");
+        var answers = await Task.WhenAll(Enumerable.Range(0, 8).Select(i =>
+            room.Teacher.Http.PutAsJsonAsync(At(room, "student", $"/text{query}&to=2030-01-01"), new ReportEdit(StudentReport.Summary, $"Words {i}."), Visitor.Json)));
+        answers.ShouldAllBe(a => a.StatusCode == HttpStatusCode.OK);
+        (await Report(room, "student", $"{query}&to=2030-01-01")).Sections[0].Says.Single().Text.ShouldStartWith("Words ");
     }
 
     [Fact]
@@ -351,12 +364,6 @@ public sealed class ReportTests(AppUnderTest app) : IClassFixture<AppUnderTest>
     [Fact]
     public void The_schema_of_report_files_is_current()
     {
-        var docs = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!Directory.Exists(Path.Combine(docs!.FullName, "docs")))
-        {
-            docs = docs.Parent;
-        }
-
-        File.ReadAllText(Path.Combine(docs.FullName, "docs", "report.schema.json")).TrimEnd().ShouldBe(DocumentJson.Schema());
+        File.ReadAllText(Path.Combine(FloorTests.Root(), "docs", "report.schema.json")).TrimEnd().ShouldBe(DocumentJson.Schema());
     }
 }

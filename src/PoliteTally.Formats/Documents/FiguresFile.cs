@@ -6,14 +6,8 @@ namespace PoliteTally.Formats.Documents;
 public static class FiguresFile
 {
     /// <summary>As a workbook, a sheet for each table.</summary>
-    /// <exception cref="ArgumentException">The document has no figures.</exception>
-    public static byte[] Workbook(Document document)
-    {
-        var tables = TablesOf(document);
-        return tables.Count == 0
-            ? throw new ArgumentException("A document without figures is no workbook.", nameof(document))
-            : SheetFile.Write([.. tables.Select(t => new SheetTable(t.Name, t.Headings, t.Rows.Select(r => (IReadOnlyList<SheetCell>)[.. r.Cells.Select(CellOf)]), 1))]);
-    }
+    public static byte[] Workbook(Document document) =>
+        SheetFile.Write([.. TablesOf(document).Select(t => new SheetTable(t.Name, t.Headings, t.Rows.Select(r => (IReadOnlyList<SheetCell>)[.. r.Cells.Select(CellOf)]), 1))]);
 
     /// <summary>As a table whose columns are separated by commas; several tables stand below each other, each with its name in the first column.</summary>
     public static byte[] Csv(Document document)
@@ -28,7 +22,12 @@ public static class FiguresFile
         return SafeCsv.Write(["Table"], all);
     }
 
-    private static List<Figures> TablesOf(Document document) => [.. document.Sections.Select(s => s.Figures).OfType<Figures>().Where(f => f.Rows.Count > 0)];
+    // A document without figures has what it says as its one table.
+    private static List<Figures> TablesOf(Document document)
+    {
+        List<Figures> tables = [.. document.Sections.Select(s => s.Figures).OfType<Figures>().Where(f => f.Rows.Count > 0)];
+        return tables.Count > 0 ? tables : [new Figures(document.Title, [document.Title], [.. document.Sections.SelectMany(s => s.Says).Select(s => new FigureRow([s.Text]))])];
+    }
 
     private static IReadOnlyList<string> Texts(FigureRow row) => [.. row.Cells.Select(c => c.Text)];
 

@@ -1,4 +1,6 @@
 using System.Text.Json;
+using System.Text.Json.Nodes;
+using System.Text.Json.Schema;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.OpenApi;
 using NodaTime;
@@ -13,6 +15,8 @@ internal static class JsonFormat
     /// <summary>For what is written or read by hand.</summary>
     public static readonly JsonSerializerOptions Options = Made();
 
+    private static readonly JsonSerializerOptions Indented = new() { WriteIndented = true };
+
     public static void Configure(JsonSerializerOptions options)
     {
         ActJson.Configure(options);
@@ -22,6 +26,29 @@ internal static class JsonFormat
         options.Converters.Add(new Milliseconds());
         options.Converters.Add(new Iso<LocalDate>(LocalDatePattern.Iso, "a day such as 2026-11-26"));
         options.Converters.Add(new Iso<LocalTime>(LocalTimePattern.CreateWithInvariantCulture("HH:mm"), "a time such as 09:30"));
+    }
+
+    /// <summary>The JSON schema of a file, for docs; lengths are whole numbers of the unit that they are written in.</summary>
+    /// <param name="title">What such a file is.</param>
+    /// <param name="options">How it is written.</param>
+    public static string Schema<T>(string title, JsonSerializerOptions options)
+    {
+        var schema = options.GetJsonSchemaAsNode(typeof(T), new JsonSchemaExporterOptions
+        {
+            TreatNullObliviousAsNonNullable = true,
+            TransformSchemaNode = (context, node) => WholeLengths.UnitOf(context.PropertyInfo) is not { } unit ? node : new JsonObject
+            {
+                ["description"] = unit,
+                ["type"] = context.PropertyInfo!.IsGetNullable ? new JsonArray("integer", "null") : "integer",
+            },
+        }).AsObject();
+        var titled = new JsonObject { ["$schema"] = "https://json-schema.org/draft/2020-12/schema", ["title"] = title };
+        foreach (var (name, value) in schema)
+        {
+            titled[name] = value?.DeepClone();
+        }
+
+        return titled.ToJsonString(Indented);
     }
 
     private static JsonSerializerOptions Made()

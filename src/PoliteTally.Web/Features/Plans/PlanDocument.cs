@@ -1,6 +1,4 @@
 using System.Text.Json;
-using System.Text.Json.Nodes;
-using System.Text.Json.Schema;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Plans;
@@ -89,29 +87,7 @@ public sealed record PlanDocument(string Format, int Version, string Title, Plan
     }
 
     /// <summary>The JSON schema of plan files.</summary>
-    public static string Schema()
-    {
-        var schema = JsonFormat.Options.GetJsonSchemaAsNode(typeof(PlanDocument), new JsonSchemaExporterOptions
-        {
-            TreatNullObliviousAsNonNullable = true,
-            TransformSchemaNode = (context, node) => WholeLengths.UnitOf(context.PropertyInfo) is not { } unit ? node : new JsonObject
-            {
-                ["description"] = unit,
-                ["type"] = context.PropertyInfo!.IsGetNullable ? new JsonArray("integer", "null") : "integer",
-            },
-        }).AsObject();
-        var titled = new JsonObject
-        {
-            ["$schema"] = "https://json-schema.org/draft/2020-12/schema",
-            ["title"] = "A plan of Polite Tally",
-        };
-        foreach (var (name, value) in schema)
-        {
-            titled[name] = value?.DeepClone();
-        }
-
-        return titled.ToJsonString(Indented);
-    }
+    public static string Schema() => JsonFormat.Schema<PlanDocument>("A plan of Polite Tally", JsonFormat.Options);
 
     private static IEnumerable<Guid> PicturesOf(Plan plan) =>
         plan.Questions.SelectMany(q => q.Options).Where(o => o.Picture is not null).Select(o => o.Picture!.Value);

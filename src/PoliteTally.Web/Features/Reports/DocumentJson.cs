@@ -1,6 +1,4 @@
 using System.Text.Json;
-using System.Text.Json.Nodes;
-using System.Text.Json.Schema;
 using System.Text.Json.Serialization;
 using PoliteTally.Core.Reports;
 using PoliteTally.Web.Requests;
@@ -16,17 +14,7 @@ internal static class DocumentJson
     private sealed record Kept(string Format, int Version, Document Report);
 
     /// <summary>The JSON schema of these files.</summary>
-    public static string Schema()
-    {
-        var schema = Options.GetJsonSchemaAsNode(typeof(Kept), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true }).AsObject();
-        var titled = new JsonObject { ["$schema"] = "https://json-schema.org/draft/2020-12/schema", ["title"] = "A report of Polite Tally" };
-        foreach (var (name, value) in schema)
-        {
-            titled[name] = value?.DeepClone();
-        }
-
-        return titled.ToJsonString(new JsonSerializerOptions { WriteIndented = true });
-    }
+    public static string Schema() => JsonFormat.Schema<Kept>("A report of Polite Tally", Options);
 
     /// <summary>The file, UTF-8.</summary>
     public static byte[] Write(Document document) => JsonSerializer.SerializeToUtf8Bytes(new Kept(Format, 1, document), Options);

@@ -66,6 +66,8 @@ internal static class ReportEndpoints
                 return TypedResults.NotFound();
             }
 
+            // Two windows that edit at once come one after the other.
+            await using var transaction = await db.Database.BeginTransactionAsync();
             var key = asked.Key;
             var row = await db.ReportTexts.FirstOrDefaultAsync(t => t.ClassId == id && t.Report == key && t.Part == edit.Part);
             var text = edit.Text.Trim();
@@ -83,6 +85,7 @@ internal static class ReportEndpoints
             }
 
             await db.SaveChangesAsync();
+            await transaction.CommitAsync();
             return TypedResults.Ok((await writer.Of(asked))!);
         }).WithName("EditReport");
     }
