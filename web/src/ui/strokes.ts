@@ -61,3 +61,9 @@ export function strokeMarks(strokes: readonly StrokeState[], height: number): { 
 
   return { width: Math.max(4, x), marks }
 }
+
+/** Strokes that are all stored: so many whole ones, and so many half ones. */
+export const inked = (id: string, whole: number, half = 0): StrokeState[] => [
+  ...Array.from({ length: whole }, (_, i) => ({ key: `${id}${i}`, credit: 1, state: 'ink' as const })),
+  ...Array.from({ length: half }, (_, i) => ({ key: `${id}h${i}`, credit: 0.5, state: 'ink' as const })),
+]

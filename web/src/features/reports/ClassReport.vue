@@ -10,6 +10,7 @@ import Page from '../../ui/Page.vue'
 import PresenceRibbon from '../../ui/PresenceRibbon.vue'
 import StatusMark from '../../ui/StatusMark.vue'
 import ReportTabs from './ReportTabs.vue'
+import { inked } from '../../ui/strokes'
 import TallyStrokes from '../../ui/TallyStrokes.vue'
 
 const props = defineProps<{ id: string }>()
@@ -19,10 +20,6 @@ const query = useQuery({
 })
 const report = computed(() => query.data.value)
 const percent = (share: number) => `${Math.round(share * 100)}\u00a0%`
-const strokes = (id: string, whole: number, half = 0) => [
-  ...Array.from({ length: whole }, (_, i) => ({ key: `${id}${i}`, credit: 1, state: 'ink' as const })),
-  ...Array.from({ length: half }, (_, i) => ({ key: `${id}h${i}`, credit: 0.5, state: 'ink' as const })),
-]
 const unheard = computed(() => report.value?.students.filter((s) => s.turns === 0 && s.present + s.late > 0) ?? [])
 const attended = computed(() => {
   const t = report.value?.totals
@@ -110,7 +107,7 @@ const print = () => window.print()
               <td class="there text-small">{{ there(row) }}</td>
               <td>
                 <TallyStrokes
-                  :strokes="strokes(row.id, row.fullTurns, row.partialTurns)"
+                  :strokes="inked(row.id, row.fullTurns, row.partialTurns)"
                   pen="speaking"
                   :height="13"
                   :label="`${row.fullTurns} full and ${row.partialTurns} partial turns`"
@@ -118,7 +115,7 @@ const print = () => window.print()
               </td>
               <td>
                 <TallyStrokes
-                  :strokes="strokes(row.id, row.chat)"
+                  :strokes="inked(row.id, row.chat)"
                   pen="chat"
                   :height="13"
                   :label="count(row.chat, 'contribution')"
@@ -126,7 +123,7 @@ const print = () => window.print()
               </td>
               <td>
                 <TallyStrokes
-                  :strokes="strokes(row.id, row.nods)"
+                  :strokes="inked(row.id, row.nods)"
                   pen="nods"
                   :height="13"
                   :label="count(row.nods, 'nod')"

@@ -3,7 +3,8 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, ask } from '../../api/client'
-import { count, hour } from '../../ui/format'
+import { clock, count, hour } from '../../ui/format'
+import { inked } from '../../ui/strokes'
 import TallyStrokes from '../../ui/TallyStrokes.vue'
 
 /** The sheet of a lesson as it stood at any minute of it. */
@@ -29,11 +30,6 @@ const now = computed(() =>
   sheet.value ? Math.round(((at.value ?? sheet.value.to) - sheet.value.from) / 60_000) : lasts.value,
 )
 const go = (event: Event) => (at.value = sheet.value!.from + Number((event.target as HTMLInputElement).value) * 60_000)
-const waited = (seconds: number) => `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`
-const strokes = (id: string, whole: number, half = 0) => [
-  ...Array.from({ length: whole }, (_, i) => ({ key: `${id}${i}`, credit: 1, state: 'ink' as const })),
-  ...Array.from({ length: half }, (_, i) => ({ key: `${id}h${i}`, credit: 0.5, state: 'ink' as const })),
-]
 </script>
 
 <template>
@@ -58,7 +54,7 @@ const strokes = (id: string, whole: number, half = 0) => [
         {{ count(sheet.rows.filter((r) => r.here).length, 'student') }} there.
         <template v-if="sheet.turn">{{ sheet.turn }} has the word.</template>
         <template v-if="sheet.hands.length">
-          Hands: {{ sheet.hands.map((h) => `${h.name} ${waited(h.waitedSeconds)}`).join(', ') }}.</template
+          Hands: {{ sheet.hands.map((h) => `${h.name} ${clock(h.waitedSeconds * 1000)}`).join(', ') }}.</template
         >
         <template v-if="sheet.questions.length"> Open: {{ sheet.questions.join('; ') }}</template>
         <template v-if="sheet.groups"> In {{ count(sheet.groups, 'group') }}.</template>
@@ -67,25 +63,25 @@ const strokes = (id: string, whole: number, half = 0) => [
         <li v-for="row in sheet.rows" :key="row.id" :class="{ away: !row.here }">
           <span class="name">{{ row.name }}</span>
           <TallyStrokes
-            :strokes="strokes(row.id, row.fullTurns, row.partialTurns)"
+            :strokes="inked(row.id, row.fullTurns, row.partialTurns)"
             pen="speaking"
             :height="13"
             :label="`${row.fullTurns} full and ${row.partialTurns} partial turns`"
           />
           <TallyStrokes
-            :strokes="strokes(`${row.id}q`, row.answered)"
+            :strokes="inked(`${row.id}q`, row.answered)"
             pen="questions"
             :height="13"
             :label="`${row.answered} answered`"
           />
           <TallyStrokes
-            :strokes="strokes(`${row.id}c`, row.chat)"
+            :strokes="inked(`${row.id}c`, row.chat)"
             pen="chat"
             :height="13"
             :label="`${row.chat} in the chat`"
           />
           <TallyStrokes
-            :strokes="strokes(`${row.id}n`, row.nods)"
+            :strokes="inked(`${row.id}n`, row.nods)"
             pen="nods"
             :height="13"
             :label="count(row.nods, 'nod')"

@@ -8,6 +8,7 @@ import { count, hour, weekDay } from '../../ui/format'
 import ClassTabs from '../../ui/ClassTabs.vue'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
+import { useClassSheet } from './classSheet'
 import SpanChoice from '../../ui/SpanChoice.vue'
 import ReportTabs from './ReportTabs.vue'
 
@@ -18,10 +19,7 @@ const router = useRouter()
 const text = (name: string) => (route.query[name] as string | undefined) || undefined
 const lookAt = (next: Record<string, string | undefined>) => router.replace({ query: { ...route.query, ...next } })
 
-const sheet = useQuery({
-  queryKey: ['scores', props.id, {}],
-  queryFn: () => ask(api.GET('/api/classes/{id}/scores', { params: { path: { id: props.id } } })),
-})
+const sheet = useClassSheet(props.id)
 const student = computed(() => text('student') ?? sheet.data.value?.students[0]?.id)
 const words = ref(text('words') ?? '')
 const typed = refDebounced(words, 200)

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { useStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { api, ask, type Schemas } from '../../api/client'
 import ClassTabs from '../../ui/ClassTabs.vue'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
+import { useClassSheet } from './classSheet'
 import SpanChoice from '../../ui/SpanChoice.vue'
 import DocumentSection from './DocumentSection.vue'
 import MeetingPart from './MeetingPart.vue'
@@ -13,10 +13,7 @@ import ReportTabs from './ReportTabs.vue'
 
 /** Any reports put together in an order, with the teacher's words between, as one document; students numbered if wished. */
 const props = defineProps<{ id: string }>()
-const sheet = useQuery({
-  queryKey: ['scores', props.id, {}],
-  queryFn: () => ask(api.GET('/api/classes/{id}/scores', { params: { path: { id: props.id } } })),
-})
+const sheet = useClassSheet(props.id)
 // What was put together stays in this browser until it is put together anew.
 const draft = useStorage<Schemas['MeetingSent']>(`meeting ${props.id}`, {
   title: 'For the meeting',

@@ -7,12 +7,14 @@ import ClassTabs from '../../ui/ClassTabs.vue'
 import EmptyState from '../../ui/EmptyState.vue'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
+import { queryOf } from '../../ui/query'
+import { useClassSheet } from './classSheet'
 import DocumentSection from './DocumentSection.vue'
 import FiguresTable from './FiguresTable.vue'
 import LessonReplay from './LessonReplay.vue'
 import ManyReports from './ManyReports.vue'
 import IntoPlan from './IntoPlan.vue'
-import { queryOf, type Asked, type Kind } from './kinds'
+import type { Asked, Kind } from './kinds'
 import ReportChoice from './ReportChoice.vue'
 import ReportFiles from './ReportFiles.vue'
 import ReportTabs from './ReportTabs.vue'
@@ -24,10 +26,7 @@ const router = useRouter()
 const client = useQueryClient()
 const text = (name: string) => (route.query[name] as string | undefined) || undefined
 
-const sheet = useQuery({
-  queryKey: ['scores', props.id, {}],
-  queryFn: () => ask(api.GET('/api/classes/{id}/scores', { params: { path: { id: props.id } } })),
-})
+const sheet = useClassSheet(props.id)
 const asked = computed<Asked>(() => ({
   student: props.kind === 'student' ? (text('student') ?? sheet.data.value?.students[0]?.id) : undefined,
   lesson: props.kind === 'lesson' ? (text('lesson') ?? sheet.data.value?.lessons.at(-1)?.id) : undefined,

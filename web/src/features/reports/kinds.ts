@@ -22,14 +22,6 @@ export const kinds: { kind: Kind; label: string }[] = [
   { kind: 'class', label: 'The class in words' },
 ]
 
-/** As a part of an address, empty without anything asked. */
-export function queryOf(asked: Asked) {
-  const query = new URLSearchParams(
-    Object.entries(asked).flatMap(([name, value]) => (value ? [[name, String(value)]] : [])),
-  )
-  return query.size ? `?${query}` : ''
-}
-
 /** Where what a figure opens to is seen. */
 export function placeOf(classId: string, { student, lesson, minute }: Schemas['Opens']) {
   if (student) return { name: 'scores', params: { id: classId }, query: { student, ...(lesson ? { lesson } : {}) } }

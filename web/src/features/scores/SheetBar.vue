@@ -3,7 +3,8 @@ import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import SpanChoice from '../../ui/SpanChoice.vue'
 import { strands } from '../ground-rules/rules'
-import { isOfHours, queryOf, type Asked, type SortBy } from './sheet'
+import { queryOf } from '../../ui/query'
+import { isOfHours, type Asked, type SortBy } from './sheet'
 
 /** What is looked at on the sheet of scores, and in which order; and the ways to take it elsewhere. */
 const props = defineProps<{ sheet: Schemas['ScoreSheet']; asked: Asked; tags: readonly string[]; looked: number }>()

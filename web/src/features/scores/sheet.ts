@@ -15,12 +15,6 @@ export interface Cell {
   lesson?: string | undefined
 }
 
-/** As a part of an address, empty without anything asked. */
-export function queryOf(asked: Asked) {
-  const query = new URLSearchParams(Object.entries(asked).filter(([, value]) => value))
-  return query.size ? `?${query}` : ''
-}
-
 const words: Record<Schemas['AttendanceStatus'], string> = {
   present: 'no score',
   late: 'no score',
