@@ -30,15 +30,32 @@ public enum ReportKind
 }
 
 /// <summary>A report as it is asked for in an address.</summary>
-/// <param name="Student">The student it is about.</param>
-/// <param name="Lesson">The lesson it is about.</param>
-/// <param name="From">The first of the days whose lessons it is about, as "2026-11-23"; empty for no beginning.</param>
-/// <param name="To">The last of them.</param>
-/// <param name="Reader">Whom it is for: student or guardian.</param>
-/// <param name="Hidden">Whether students are numbered instead of named.</param>
-public sealed record ReportQuery(
-    [FromQuery(Name = "student")] Guid? Student, [FromQuery(Name = "lesson")] Guid? Lesson, [FromQuery(Name = "from")] string? From, [FromQuery(Name = "to")] string? To,
-    [FromQuery(Name = "reader")] string? Reader, [FromQuery(Name = "hidden")] bool? Hidden);
+public sealed record ReportQuery
+{
+    /// <summary>The student it is about.</summary>
+    [FromQuery(Name = "student")]
+    public Guid? Student { get; init; }
+
+    /// <summary>The lesson it is about.</summary>
+    [FromQuery(Name = "lesson")]
+    public Guid? Lesson { get; init; }
+
+    /// <summary>The first of the days whose lessons it is about, as "2026-11-23"; empty for no beginning.</summary>
+    [FromQuery(Name = "from")]
+    public string? From { get; init; }
+
+    /// <summary>The last of them.</summary>
+    [FromQuery(Name = "to")]
+    public string? To { get; init; }
+
+    /// <summary>Whom it is for: student or guardian.</summary>
+    [FromQuery(Name = "reader")]
+    public string? Reader { get; init; }
+
+    /// <summary>Whether students are numbered instead of named.</summary>
+    [FromQuery(Name = "hidden")]
+    public bool? Hidden { get; init; }
+}
 
 /// <summary>A report that can be written.</summary>
 internal sealed record AskedReport(ReportKind Kind, Guid? Student, Guid? Lesson, Span Span, Reader Reader, bool Hidden, DateTimeZone Zone)

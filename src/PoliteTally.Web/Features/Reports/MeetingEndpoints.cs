@@ -74,7 +74,7 @@ internal static class MeetingEndpoints
                 continue;
             }
 
-            var (asked, problem) = await AskedReport.Of(part.Kind, new ReportQuery(part.Student, part.Lesson, sent.From, sent.To, null, sent.Hidden), leaves: true, db, owner);
+            var (asked, problem) = await AskedReport.Of(part.Kind, new ReportQuery { Student = part.Student, Lesson = part.Lesson, From = sent.From, To = sent.To, Hidden = sent.Hidden }, leaves: true, db, owner);
             if (asked is null || await writer.Of(asked) is not { } report)
             {
                 return (null, $"Part {place + 1}: {(problem.Length > 0 ? problem : "that is not of this class.")}");

@@ -41,7 +41,7 @@ internal static class RoundEndpoints
                 return Refused.Because(students.Count == 0 ? "There is nobody in this class. Nothing was sent." : "One of these students is not of this class. Nothing was sent.");
             }
 
-            var (report, problem) = await AskedReport.Of("student", new ReportQuery(students[0], null, sent.From, sent.To, sent.Reader, null), leaves: true, db, owner);
+            var (report, problem) = await AskedReport.Of("student", new ReportQuery { Student = students[0], From = sent.From, To = sent.To, Reader = sent.Reader }, leaves: true, db, owner);
             return report is null ? Refused.Because(problem)
                 : TypedResults.Ok(rounds.Begin(new ReportRounds.Asked(sent.Id, owner.Id, own.Row, students, sent.By, report, sent.Letter ? Paper.Letter : Paper.A4)));
         }).WithName("BeginRound").RequireRateLimiting(Limits.Reports);
