@@ -13,12 +13,8 @@ public sealed class SchoolFile
     /// <summary>The name of the file in the data folder.</summary>
     public const string Name = "polite-tally.db";
 
-    // FULL: an acknowledgement means on the disk, not on its way there.
-    // Secure delete: what is taken out of the file is not left lying in it.
-    internal const string Pragmas =
-        "PRAGMA synchronous = FULL; PRAGMA busy_timeout = 5000; PRAGMA foreign_keys = ON; PRAGMA secure_delete = ON";
-
     private readonly string _path;
+    private readonly string _pragmas;
     private readonly Lazy<ShortForms> _shortForms;
 
     /// <summary>The file in a data folder.</summary>
@@ -26,12 +22,16 @@ public sealed class SchoolFile
     /// <param name="name">Another name, for one that is being made.</param>
     public SchoolFile(string dataFolder, string name = Name)
     {
+        var isBeingMade = name != Name;
         _path = Path.Combine(dataFolder, name);
+        // FULL: an acknowledgement means on the disk, not on its way there. One that is being made goes there as a whole, when it is done.
+        // Secure delete: what is taken out of the file is not left lying in it.
+        _pragmas = $"PRAGMA synchronous = {(isBeingMade ? "OFF" : "FULL")}; PRAGMA busy_timeout = 5000; PRAGMA foreign_keys = ON; PRAGMA secure_delete = ON";
         _shortForms = new(() => ShortFormTable.Of(dataFolder));
         Options = new DbContextOptionsBuilder<SchoolDb>()
             // One that is being made is moved or taken away, so nobody keeps it open.
-            .UseSqlite(new SqliteConnectionStringBuilder { DataSource = _path, Pooling = name == Name }.ToString())
-            .AddInterceptors(new OnOpening())
+            .UseSqlite(new SqliteConnectionStringBuilder { DataSource = _path, Pooling = !isBeingMade }.ToString())
+            .AddInterceptors(new OnOpening(_pragmas))
             .Options;
     }
 
@@ -51,7 +51,7 @@ public sealed class SchoolFile
         var connection = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = _path, Pooling = false }.ToString());
         connection.Open();
         using var pragmas = connection.CreateCommand();
-        pragmas.CommandText = Pragmas;
+        pragmas.CommandText = _pragmas;
         pragmas.ExecuteNonQuery();
         return connection;
     }
@@ -79,12 +79,12 @@ public sealed class SchoolFile
         SqliteConnection.ClearPool((SqliteConnection)db.Database.GetDbConnection());
     }
 
-    private sealed class OnOpening : DbConnectionInterceptor
+    private sealed class OnOpening(string pragmas) : DbConnectionInterceptor
     {
         public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData)
         {
             using var command = connection.CreateCommand();
-            command.CommandText = Pragmas;
+            command.CommandText = pragmas;
             command.ExecuteNonQuery();
         }
 

@@ -80,6 +80,7 @@ public sealed class SchoolFolder : IDisposable
         }
 
         part.Close();
+        OntoDisk(Path.Combine(_folder, Part));
         if (pending.Count > 0)
         {
             var before = $"polite-tally.before-{pending[0]}.db";
@@ -93,6 +94,12 @@ public sealed class SchoolFolder : IDisposable
 
     /// <inheritdoc/>
     public void Dispose() => _lock.Dispose();
+
+    private static void OntoDisk(string path)
+    {
+        using var whole = new FileStream(path, FileMode.Open, FileAccess.ReadWrite);
+        whole.Flush(flushToDisk: true);
+    }
 
     private static List<string> Pending(SchoolFile file, string path)
     {

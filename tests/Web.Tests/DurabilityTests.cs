@@ -9,7 +9,7 @@ namespace PoliteTally.Web.Tests;
 
 public sealed class DurabilityTests
 {
-    private const int Rounds = 20;
+    private const int Rounds = 12;
     private const int Windows = 6;
 
     /// <summary>
