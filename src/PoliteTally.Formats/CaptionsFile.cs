@@ -6,9 +6,10 @@ using PoliteTally.Core.Text;
 
 namespace PoliteTally.Formats;
 
-/// <summary>A stretch in which somebody spoke. What they said is not kept.</summary>
+/// <summary>A stretch in which somebody spoke.</summary>
 /// <param name="Row">The line it begins in, from 1.</param>
-public sealed record Speech(int Row, string Name, Instant From, Duration Length);
+/// <param name="Said">What they said; null unless it is to be kept.</param>
+public sealed record Speech(int Row, string Name, Instant From, Duration Length, string? Said);
 
 /// <summary>Captions as they would be brought in.</summary>
 /// <param name="FromStart">Whether their times count from the start of a recording, and not by the clock.</param>
@@ -36,8 +37,9 @@ public static partial class CaptionsFile
     /// <param name="bytes">The file.</param>
     /// <param name="zone">The zone of times by the clock that do not name theirs.</param>
     /// <param name="began">When the lesson began: times from the start of a recording count from here.</param>
+    /// <param name="keepsWords">Whether what was said is kept, too.</param>
     /// <exception cref="FormatProblem">The file has no captions.</exception>
-    public static CaptionsPreview Read(byte[] bytes, DateTimeZone zone, Instant began)
+    public static CaptionsPreview Read(byte[] bytes, DateTimeZone zone, Instant began, bool keepsWords = false)
     {
         FileSize.Check(bytes.Length, "Save only the captions of this lesson and bring in those.");
         if (Archive.IsOne(bytes))
@@ -47,7 +49,7 @@ public static partial class CaptionsFile
 
         var text = Table.TextOf(bytes).Text;
         var (cues, leftOut, fromStart) = IsOne(text) ? Cues(text) : Lines(text, zone, began);
-        var rows = Joined(cues, fromStart ? began : Instant.FromUnixTimeSeconds(0));
+        var rows = Joined(cues, fromStart ? began : Instant.FromUnixTimeSeconds(0), keepsWords);
         return new CaptionsPreview(
             fromStart, rows, leftOut,
             rows.Count > 0 ? [] : ["No caption says who spoke. Ask the program for captions with names, such as WebVTT with voices."]);
@@ -57,10 +59,9 @@ public static partial class CaptionsFile
     {
         var (cues, leftOut) = (new List<Cue>(), 0);
         var lines = text.Split('\n');
-        string? last = null;
         for (var i = 0; i < lines.Length; i++)
         {
-            if (Arrow().Match(lines[i]) is not { Success: true } arrow)
+            if (!HasArrow(lines[i]))
             {
                 continue;
             }
@@ -70,22 +71,28 @@ public static partial class CaptionsFile
                 throw new FormatProblem($"This file has more than {MostCues.ToString("N0", CultureInfo.InvariantCulture)} captions, more than a lesson can have.");
             }
 
-            var (row, from, to) = (i + 1, TimeOf(arrow.Groups["from"].Value), TimeOf(arrow.Groups["to"].Value));
-            var before = cues.Count;
-            while (i + 1 < lines.Length && lines[i + 1].Trim() is { Length: > 0 } line && !Arrow().IsMatch(line))
+            var (row, (from, to), before, unnamed) = (i + 1, TimesOf(lines[i]), cues.Count, "");
+            while (i + 1 < lines.Length && lines[i + 1].Trim() is { Length: > 0 } line && !HasArrow(line))
             {
                 i++;
-                if (SpeakerOf(line) is { } name)
+                if (SpeakerOf(line) is var (name, said))
                 {
-                    last = name;
-                    cues.Add(new Cue(row, name, from, to));
+                    cues.Add(new Cue(row, name, from, to, said));
+                }
+                else if (cues.Count > before)
+                {
+                    cues[^1] = cues[^1] with { Said = $"{cues[^1].Said} {line}" };
+                }
+                else
+                {
+                    unnamed = unnamed.Length == 0 ? line : $"{unnamed} {line}";
                 }
             }
 
             // Who goes on speaking is not always named again.
-            if (cues.Count == before && last is not null && cues is [.., var previous] && from - previous.To <= Pause)
+            if (cues.Count == before && cues is [.., var previous] && from - previous.To <= Pause)
             {
-                cues.Add(new Cue(row, last, from, to));
+                cues.Add(new Cue(row, previous.Name, from, to, unnamed));
             }
             else
             {
@@ -107,7 +114,7 @@ public static partial class CaptionsFile
         var known = table.Rows.Zip(times).Where(r => r.Second is not null).Select(r => (Row: r.First, At: r.Second!.Value - Instant.FromUnixTimeSeconds(0))).ToList();
         return
         (
-            [.. known.Select((r, i) => new Cue(r.Row.Number, r.Row.Cells[1], r.At, r.At + (i + 1 < known.Count ? Duration.Min(LongestLine, Duration.Max(Duration.Zero, known[i + 1].At - r.At)) : Duration.FromSeconds(5))))],
+            [.. known.Select((r, i) => new Cue(r.Row.Number, r.Row.Cells[1], r.At, r.At + (i + 1 < known.Count ? Duration.Min(LongestLine, Duration.Max(Duration.Zero, known[i + 1].At - r.At)) : Duration.FromSeconds(5)), r.Row.Cells[3]))],
             leftOut + table.Rows.Count - known.Count, fromStart
         );
     }
@@ -120,41 +127,66 @@ public static partial class CaptionsFile
             && times.Count > 0 && TimeText.Length(times[0], Duration.FromSeconds(1)) < Duration.FromMinutes(15);
     }
 
-    private static List<Speech> Joined(IEnumerable<Cue> cues, Instant zero)
+    private static List<Speech> Joined(IEnumerable<Cue> cues, Instant zero, bool keepsWords)
     {
         var speeches = new List<Speech>();
         foreach (var cue in cues.Where(c => c.To > c.From).OrderBy(c => c.From))
         {
             var (from, to) = (zero + cue.From, zero + cue.To);
+            var said = keepsWords ? Tags().Replace(cue.Said, "").Trim() : null;
             if (speeches is [.., var last] && last.Name == cue.Name && from - (last.From + last.Length) <= Pause)
             {
-                speeches[^1] = last with { Length = Duration.Max(last.Length, to - last.From) };
+                speeches[^1] = last with { Length = Duration.Max(last.Length, to - last.From), Said = said is null ? null : Kept($"{last.Said} {said}") };
             }
             else
             {
-                speeches.Add(new Speech(cue.Row, cue.Name, from, to - from));
+                speeches.Add(new Speech(cue.Row, cue.Name, from, to - from, said is null ? null : Kept(said)));
             }
         }
 
         return speeches;
+
+        static string Kept(string words) => Words.Cut(CleanText.Of(words), TextLimits.LongestText);
     }
 
-    private static string? SpeakerOf(string line)
+    // Who speaks in a line, and what; null if it does not say who.
+    private static (string Name, string Said)? SpeakerOf(string line) =>
+        (line.Contains("<v", StringComparison.Ordinal) ? Voice().Match(line) : Label().Match(line)) is { Success: true } speaker
+        && CleanText.Of(speaker.Groups["name"].Value) is { Length: > 0 and <= TextLimits.LongestName } name
+            ? (name, line[(speaker.Groups["name"].Index + speaker.Groups["name"].Length + 1)..].TrimStart(' ', ':'))
+            : null;
+
+    private static bool HasArrow(string line) => line.Contains("-->", StringComparison.Ordinal) && Arrow().IsMatch(line);
+
+    // The time before the arrow and the one after it. In a large file there are many: they are cut out of the line by hand.
+    private static (Duration From, Duration To) TimesOf(string line)
     {
-        var name = Voice().Match(line) is { Success: true } voice ? voice.Groups["name"].Value : Label().Match(line) is { Success: true } label ? label.Groups["name"].Value : "";
-        return CleanText.Of(name) is { Length: > 0 and <= TextLimits.LongestName } clean ? clean : null;
+        var found = Arrow().Match(line).ValueSpan;
+        var arrow = found.IndexOf("-->", StringComparison.Ordinal);
+        return (TimeOf(found[..arrow].Trim()), TimeOf(found[(arrow + 3)..].Trim()));
     }
 
-    private static Duration TimeOf(string text)
+    // "1:02:03.5" or "02:03,500": with each colon what stands before it is worth sixty times as much.
+    private static Duration TimeOf(ReadOnlySpan<char> text)
     {
-        var parts = text.Replace(',', '.').Split(':');
-        return Duration.FromSeconds(parts.Aggregate(0.0, (sum, part) => (sum * 60) + double.Parse(part, CultureInfo.InvariantCulture)));
+        var comma = text.IndexOfAny('.', ',');
+        long seconds = 0;
+        foreach (var part in text[..comma].Split(':'))
+        {
+            seconds = (seconds * 60) + int.Parse(text[..comma][part], CultureInfo.InvariantCulture);
+        }
+
+        var fraction = text[(comma + 1)..];
+        return Duration.FromMilliseconds((seconds * 1000) + (int.Parse(fraction, CultureInfo.InvariantCulture) * (fraction.Length switch { 1 => 100, 2 => 10, _ => 1 })));
     }
 
-    private sealed record Cue(int Row, string Name, Duration From, Duration To);
+    private sealed record Cue(int Row, string Name, Duration From, Duration To, string Said);
 
-    [GeneratedRegex(@"(?<from>(?:\d{1,3}:)?\d{1,2}:\d{2}[.,]\d{1,3})[ \t]+-->[ \t]+(?<to>(?:\d{1,3}:)?\d{1,2}:\d{2}[.,]\d{1,3})")]
+    [GeneratedRegex(@"(?:[0-9]{1,3}:)?[0-9]{1,2}:[0-9]{2}[.,][0-9]{1,3}[ \t]+-->[ \t]+(?:[0-9]{1,3}:)?[0-9]{1,2}:[0-9]{2}[.,][0-9]{1,3}")]
     private static partial Regex Arrow();
+
+    [GeneratedRegex(@"<[^>]{0,200}>")]
+    private static partial Regex Tags();
 
     [GeneratedRegex(@"^\s*<v(?:\.[^\s>]{1,60})?[ \t]+(?<name>[^>]{1,200})>")]
     private static partial Regex Voice();

@@ -59,7 +59,7 @@ public sealed class GroundRulesTests
             {
                 "lateAfter", "lateInDropIn", "leftEarlyBefore", "bridge", "absentBelow", "absentBelowShare", "enoughShare", "lateCredit", "creditBy", "weights",
                 "speakingTarget", "uncalledHand", "signalAnswered", "signalGiven", "openLineIsChance", "writtenStandsIn", "writtenAtMost", "marksShare", "chatCounts", "chatTarget", "turnInChat", "turnsInChatAtMost", "readyJoinsLine", "nodPoints",
-                "absenceScoresZero", "pageByName", "pageShowsStrokes", "pageShowsScores", "signalsAnyTime", "studentsHandOn", "extraTimeShare", "speechSeconds", "lowestLeftOut", "lessonsWeighTheSame", "lessonsForTerm", "places",
+                "absenceScoresZero", "pageByName", "pageShowsStrokes", "pageShowsScores", "signalsAnyTime", "studentsHandOn", "extraTimeShare", "speechSeconds", "keepsSpoken", "lowestLeftOut", "lessonsWeighTheSame", "lessonsForTerm", "places",
             }.Order());
 
     [Theory]

@@ -169,6 +169,19 @@ public sealed class MergingTests
     }
 
     [Fact]
+    public void Talk_time_is_of_turns_and_of_what_nobody_noted_and_of_others_by_their_name()
+    {
+        Entry[] turn = [Given.Noted(10, new Called(Given.Ana, TurnOrigin.Invited)), Given.Noted(11.5, Given.Turn(Given.Ana))];
+        var file = File(FileKind.Captions, 0, (10.1, new NameSpoke(NameOf(Given.Ana), Duration.FromSeconds(20))), (14, new NameSpoke(NameOf(Given.Ana), Duration.FromSeconds(30))));
+        Entry Teacher(double minute, int seconds) => Given.Noted(minute, new NameSpoke("Tamsin Vale", Duration.FromSeconds(seconds)), Source.Feed);
+        var line = Given.State([.. turn, .. file, Teacher(15, 50), Teacher(18, 15)]).HandLine;
+        line.Spoken().ShouldBe(new Dictionary<Guid, Duration> { [Given.Ana] = Duration.FromSeconds(50) });
+        line.OthersHeard.ShouldBe(new Dictionary<string, Duration> { ["Tamsin Vale"] = Duration.FromSeconds(65) });
+        // Without captions nobody knows how long anybody spoke.
+        Given.State(turn).HandLine.Spoken().ShouldBeEmpty();
+    }
+
+    [Fact]
     public void A_clock_is_set_by_when_people_spoke()
     {
         (double Minute, Guid Student)[] turns = [(5, Given.Ana), (12, Given.Juno), (20, Given.Eino), (31, Given.Ana)];

@@ -100,6 +100,15 @@ public sealed class OpenQuestionTests
         Asked(Given.State([.. entries, Given.Noted(60, new NameMatched("Guest 4417", null))]), match).ShouldBeEmpty();
     }
 
+    [Fact]
+    public void Words_that_are_kept_stand_beside_the_question()
+    {
+        var file = Given.Noted(60, new FileBroughtIn(FileKind.Captions, "captions.vtt", 1, "00"));
+        var spoke = Given.Noted(14, new NameSpoke("Juno Q", Duration.FromSeconds(24), "on Nort it was the other way round"), Source.File) with { Together = file.Id };
+        Asked(Given.State([file, spoke, Given.Noted(60, new NameMatched("Juno Q", Given.Juno))])).ShouldHaveSingleItem()
+            .Why.ShouldBe("captions: spoke for 24 s at 09:44, and nothing was noted: “on Nort it was the other way round”");
+    }
+
     [Theory]
     [InlineData(19, false)]
     [InlineData(20, true)]

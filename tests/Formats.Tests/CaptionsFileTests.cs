@@ -1,10 +1,11 @@
 using System.Text;
 using NodaTime;
+using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Merging;
 
 namespace PoliteTally.Formats.Tests;
 
-/// <summary>Captions become stretches of speech: who, from when, how long, and not a word of what was said.</summary>
+/// <summary>Captions become stretches of speech: who, from when, how long, and what was said only where that is to be kept.</summary>
 public sealed class CaptionsFileTests
 {
     private static readonly Instant From = Instant.FromUtc(2026, 11, 2, 9, 30);
@@ -33,6 +34,35 @@ public sealed class CaptionsFileTests
         captions.FromStart.ShouldBeTrue();
         FileRecognition.CouldBe(Encoding.UTF8.GetBytes(text), Faroe, From, From + Duration.FromMinutes(50), _ => false).ShouldBe([FileKind.Captions], what);
     }
+
+    [Theory]
+    [InlineData("WEBVTT\n\n00:01:05.000 --> 00:01:17.500\n<v Ana P>I think that the <i>wind</i> backs\n\n00:01:19.000 --> 00:01:30.000\n<v Ana P>because a low\npasses.</v>\n", "I think that the wind backs because a low passes.")]
+    [InlineData("1\n00:01:05,000 --> 00:01:17,500\nAna P: I think: it backs\n\n2\n00:01:18,000 --> 00:01:25,000\nand it\nrains\n", "I think: it backs and it rains")]
+    [InlineData("[00:01:05] Ana P: I think that it backs\n[00:01:12] Ana P: and it rains\n", "I think that it backs and it rains")]
+    public void What_was_said_is_kept_only_if_the_class_says_so(string text, string said)
+    {
+        CaptionsFile.Read(Encoding.UTF8.GetBytes(text), Faroe, From, keepsWords: true).Rows.ShouldHaveSingleItem().Said.ShouldBe(said);
+        Read(text).Rows.ShouldHaveSingleItem().Said.ShouldBeNull();
+    }
+
+    [Fact]
+    public void Of_a_long_speech_as_many_words_are_kept_as_an_entry_takes()
+    {
+        var text = new StringBuilder("WEBVTT\n");
+        for (var i = 0; i < 200; i++)
+        {
+            text.Append($"\n00:{i / 60:00}:{i % 60:00}.000 --> 00:{i / 60:00}:{i % 60:00}.900\n<v Ana P>and so the water follows the moon\n");
+        }
+
+        CaptionsFile.Read(Encoding.UTF8.GetBytes(text.ToString()), Faroe, From, keepsWords: true).Rows.ShouldHaveSingleItem().Said!.Length.ShouldBe(TextLimits.LongestText);
+    }
+
+    [Theory]
+    [InlineData("1:05.5", "0:01:30,25", 65.5, 24.75)]
+    [InlineData("00:00.001", "100:00:00.000", 0.001, 359999.999)]
+    public void Times_of_captions_are_read_as_written(string from, string to, double begins, double lasts) =>
+        Read($"WEBVTT\n\n{from} --> {to}\n<v Ana>x\n").Rows.ShouldHaveSingleItem().ShouldSatisfyAllConditions(
+            s => (s.From - From).TotalSeconds.ShouldBe(begins, 0.0001), s => s.Length.TotalSeconds.ShouldBe(lasts, 0.0001));
 
     [Fact]
     public void A_chat_by_the_clock_is_no_transcript() =>

@@ -12,9 +12,10 @@ namespace PoliteTally.Core.Fairness;
 /// <param name="Waits">How long each hand that was called had waited.</param>
 /// <param name="NeverCalled">Hands that were not called.</param>
 /// <param name="Spoken">How long each student was heard to speak, as captions say; empty without captions.</param>
+/// <param name="Teacher">How long the teacher was, as captions say.</param>
 public sealed record LessonHeard(
     Guid Id, int Number, LocalDate Day, IReadOnlyList<Guid> Present, IReadOnlyList<(Guid Student, TurnOrigin Origin)> Turns,
-    IReadOnlyList<Duration> Waits, int NeverCalled, IReadOnlyDictionary<Guid, Duration> Spoken);
+    IReadOnlyList<Duration> Waits, int NeverCalled, IReadOnlyDictionary<Guid, Duration> Spoken, Duration Teacher = default);
 
 /// <summary>A student as far as they were heard.</summary>
 /// <param name="Student">The id of the student.</param>
@@ -109,6 +110,12 @@ public sealed class ClassHeard
 
     /// <summary>Hands that were never called.</summary>
     public int NeverCalled => _lessons.Sum(l => l.NeverCalled);
+
+    /// <summary>How long students were heard to speak, as captions say.</summary>
+    public Duration Spoken => Students.Aggregate(Duration.Zero, (sum, s) => sum + s.Spoken);
+
+    /// <summary>How long the teacher was heard to speak, as captions say.</summary>
+    public Duration Teacher => _lessons.Aggregate(Duration.Zero, (sum, l) => sum + l.Teacher);
 
     /// <summary>How many turns came in each way.</summary>
     public IReadOnlyDictionary<TurnOrigin, int> ByOrigin => _lessons.SelectMany(l => l.Turns).CountBy(t => t.Origin).ToDictionary();

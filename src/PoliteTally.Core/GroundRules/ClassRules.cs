@@ -78,6 +78,9 @@ public sealed record ClassRules
     /// <summary>From how long on what somebody was heard to say, and nobody noted, is proposed as a turn; from 0 to 600 s. 20 s.</summary>
     public Duration SpeechFrom { get; init; } = Duration.FromSeconds(20);
 
+    /// <summary>Whether the words of captions are kept with who spoke and for how long. Not, at first: a lesson is no place to be recorded unasked.</summary>
+    public bool KeepsSpoken { get; init; }
+
     /// <summary>How the school wants the registers of the class.</summary>
     public RegisterRules Register { get; init; } = new();
 

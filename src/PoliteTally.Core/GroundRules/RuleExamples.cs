@@ -67,6 +67,9 @@ public static class RuleExamples
             new("speechSeconds", rules.SpeechFrom > Duration.FromSeconds(24)
                 ? "Juno is heard for 24 s in the captions and nothing was noted: nothing is asked."
                 : "Juno is heard for 24 s in the captions and nothing was noted: you are asked whether it was a turn."),
+            new("keepsSpoken", rules.KeepsSpoken
+                ? "Juno is heard for 24 s in the captions: her words stand beside it, in settling and in her entries."
+                : "Juno is heard for 24 s in the captions: that she spoke is kept, and for how long; what she said is not."),
             new("extraTimeShare", $"Ingvild has the tag “{ClassRules.ExtraTimeTag}”: of a question of 60 s she has {Words.Plain(60 + (60 * rules.ExtraTimeShare))} s."),
             new("readyJoinsLine", rules.ReadyJoinsLine ? "Tram writes “ready” and stands in line behind Ingvild, who wrote it first." : "“ready” is a message like any other; hands alone make the line."),
             new("chatCounts", scheme.ChatCounts ? "A question in the chat earns a stroke that counts." : "The chat is left out of every score; strokes still show who wrote."),

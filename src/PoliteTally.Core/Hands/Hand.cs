@@ -109,4 +109,5 @@ public sealed record Turn(
 /// <param name="At">When they began.</param>
 /// <param name="Length">For how long.</param>
 /// <param name="Entry">The entry.</param>
-public sealed record SpeechHeard(Guid Student, Instant At, Duration Length, Guid Entry);
+/// <param name="Said">Their words; null if they are not kept.</param>
+public sealed record SpeechHeard(Guid Student, Instant At, Duration Length, Guid Entry, string? Said = null);

@@ -97,16 +97,19 @@ public sealed record TurnTaken(Guid Student, TurnOutcome Outcome, TurnOrigin Ori
 /// <summary>A name was heard speaking, as captions have it. By itself it counts for nothing: a turn that was noted gets its length from it, any other is asked about.</summary>
 /// <param name="Name">The name exactly as it was shown.</param>
 /// <param name="Length">For how long, more than zero.</param>
-public sealed record NameSpoke(string Name, Duration Length) : NameAct(Name)
+/// <param name="Said">What was said, if the rules of the class keep that; null if not.</param>
+public sealed record NameSpoke(string Name, Duration Length, string? Said = null) : NameAct(Name)
 {
     /// <inheritdoc/>
     public override bool ShowsPresence => true;
 
     /// <inheritdoc/>
-    public override string InWords => $"“{Name}” spoke for {Length.TotalSeconds.ToString("0", System.Globalization.CultureInfo.InvariantCulture)} s";
+    public override string InWords =>
+        $"“{Name}” spoke for {Length.TotalSeconds.ToString("0", System.Globalization.CultureInfo.InvariantCulture)} s{(Said is { Length: > 0 } words ? $": “{words}”" : "")}";
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
-        Length <= Duration.Zero || Length > Duration.FromHours(12) ? "Nobody speaks for no time, or for more than 12 h." : base.WhyRefused(entry, lesson);
+        Length <= Duration.Zero || Length > Duration.FromHours(12) ? "Nobody speaks for no time, or for more than 12 h."
+        : TextLimits.TooLong(Said, "speech", TextLimits.LongestText) ?? base.WhyRefused(entry, lesson);
 
     internal override Trace? TraceIn(LessonParts lesson) => Traced(TraceKind.Speech, lesson, lasts: Length);
 
@@ -114,7 +117,11 @@ public sealed record NameSpoke(string Name, Duration Length) : NameAct(Name)
     {
         if (lesson.See<NamesShown>().StudentOf(name) is { } student)
         {
-            lesson.Change<HandLine>().Hear(new SpeechHeard(student, entry.HappenedAt, Length, entry.Id));
+            lesson.Change<HandLine>().Hear(new SpeechHeard(student, entry.HappenedAt, Length, entry.Id, Said));
+        }
+        else
+        {
+            lesson.Change<HandLine>().HearOther(Name, Length);
         }
     }
 }

@@ -12,16 +12,17 @@ public sealed class HandLine : LessonPart
     private readonly List<Hand> _hands;
     private readonly List<Turn> _turns;
     private readonly List<SpeechHeard> _heard;
+    private readonly Dictionary<string, Duration> _others;
     private readonly Dictionary<Guid, int> _inLine;
     private readonly Dictionary<Guid, int> _openTurn;
     private readonly Dictionary<Guid, Guid> _paused;
     private int? _called;
 
-    internal HandLine() => (_hands, _turns, _heard, _inLine, _openTurn, _paused) = ([], [], [], [], [], []);
+    internal HandLine() => (_hands, _turns, _heard, _others, _inLine, _openTurn, _paused) = ([], [], [], new(StringComparer.Ordinal), [], [], []);
 
     private HandLine(HandLine from)
     {
-        (_hands, _turns, _heard, _paused) = ([.. from._hands], [.. from._turns], [.. from._heard], new(from._paused));
+        (_hands, _turns, _heard, _others, _paused) = ([.. from._hands], [.. from._turns], [.. from._heard], new(from._others, StringComparer.Ordinal), new(from._paused));
         (_inLine, _openTurn, _called) = (new(from._inLine), new(from._openTurn), from._called);
     }
 
@@ -33,6 +34,14 @@ public sealed class HandLine : LessonPart
 
     /// <summary>What students were heard to say that is no turn which was noted, in order.</summary>
     public IReadOnlyList<SpeechHeard> Heard => _heard;
+
+    /// <summary>For how long names that are no student's were heard: the teacher, a guest. Each name exactly as it was shown.</summary>
+    public IReadOnlyDictionary<string, Duration> OthersHeard => _others;
+
+    /// <summary>For how long each student was heard to speak, as captions have it: in turns that were noted, and beside them. Empty without captions.</summary>
+    public IReadOnlyDictionary<Guid, Duration> Spoken() => _turns.Where(t => t is { IsMeasured: true, Length: not null }).Select(t => (t.Student, Length: t.Length!.Value))
+        .Concat(_heard.Select(h => (h.Student, h.Length)))
+        .GroupBy(h => h.Student).ToDictionary(g => g.Key, g => g.Aggregate(Duration.Zero, (sum, h) => sum + h.Length));
 
     /// <summary>
     /// The latest call, if nobody has said the outcome of it; else null. A call before it does not come back: who called somebody else meanwhile
@@ -115,6 +124,9 @@ public sealed class HandLine : LessonPart
 
     /// <summary>Somebody was heard, and nothing was noted of it.</summary>
     internal void Hear(SpeechHeard speech) => _heard.Add(speech);
+
+    /// <summary>Somebody was heard whose name is no student's.</summary>
+    internal void HearOther(string name, Duration length) => _others[name] = _others.GetValueOrDefault(name) + length;
 
     /// <summary>A student cannot speak by this entry, or, with null, can again.</summary>
     internal void Pause(Guid student, Guid? by)

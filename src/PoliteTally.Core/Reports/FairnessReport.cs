@@ -170,10 +170,15 @@ public sealed record FairnessReport(ClassHeard Heard, IReadOnlyList<LessonHeard>
             Part(TurnOrigin.HandedOn, "handed on by a student"),
         ]);
         yield return parts.Length == 0 ? "No turn was noted." : $"Of {Words.Count(Heard.Turns, "turn")}: {parts}.";
-        if (Heard.Students.Any(s => s.Spoken > Duration.Zero))
+        if (Heard.Spoken > Duration.Zero)
         {
-            var (all, most) = (Heard.Students.Sum(s => s.Spoken.TotalMinutes), Heard.Students.MaxBy(s => s.Spoken)!);
-            yield return $"Where there were captions, students spoke for {Math.Round(all)} minutes; {Called(most.Student)} longest, for {Math.Round(most.Spoken.TotalMinutes)} of them.";
+            var most = Heard.Students.MaxBy(s => s.Spoken)!;
+            yield return $"Where there were captions, students spoke for {Words.Minutes(Heard.Spoken)}; {Called(most.Student)} longest, for {Words.Minutes(most.Spoken)}.";
+        }
+
+        if (Heard.Teacher > Duration.Zero)
+        {
+            yield return $"You spoke for {Words.Minutes(Heard.Teacher)}{(Heard.Spoken > Duration.Zero ? $", {Words.Percent((decimal)(Heard.Teacher / (Heard.Teacher + Heard.Spoken)))} of all that you and they said" : "")}.";
         }
     }
 

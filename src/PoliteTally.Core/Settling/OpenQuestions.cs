@@ -29,6 +29,9 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, ClassRul
     /// <summary>The most messages that are sorted by one answer: 400.</summary>
     public const int MostMessages = 400;
 
+    // So much of what was said is enough to know the moment by.
+    private const int LongestSaid = 160;
+
     // A turn whose end nobody noted lasts at least this long.
     private static readonly Duration Shortest = Duration.FromSeconds(1);
 
@@ -111,7 +114,7 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, ClassRul
             new Choice("", "a turn, full", null, [new TurnTaken(heard.Student, TurnOutcome.Full, TurnOrigin.Invited)], heard.At),
             new Choice("", "no turn", null, [new Struck(heard.Entry)]),
         ],
-        0, $"captions: spoke for {Seconds(heard.Length)} s at {Clock(heard.At)}, and nothing was noted");
+        0, $"captions: spoke for {Seconds(heard.Length)} s at {Clock(heard.At)}, and nothing was noted{(heard.Said is { Length: > 0 } said ? $": “{Words.Cut(said, LongestSaid)}”" : "")}");
 
     private OpenQuestion OfTurn(Turn turn)
     {

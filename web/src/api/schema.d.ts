@@ -2237,6 +2237,7 @@ export interface components {
             type?: "nameSpoke";
             /** @description Seconds. */
             length: number;
+            said?: null | string;
             name: string;
             beside?: string;
         };
@@ -2828,6 +2829,7 @@ export interface components {
              * @description Seconds.
              */
             speechSeconds?: number;
+            keepsSpoken?: boolean;
             register?: components["schemas"]["RegisterRules"];
         };
         ClassView: {

@@ -110,14 +110,15 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
 
     private async Task<Document> Fairness(TermSheet sheet, Named named, AskedReport asked)
     {
-        var lessons = sheet.Lessons.Where(l => !l.DropIn).Select(l => HeardOf(OpenLesson.Load(db, l.Id)!, asked.Zone)).ToList();
+        var teacher = await db.Users.Where(u => u.Id == owner.Id).Select(u => u.DisplayName).SingleAsync();
+        var lessons = sheet.Lessons.Where(l => !l.DropIn).Select(l => HeardOf(OpenLesson.Load(db, l.Id)!, asked.Zone, teacher)).ToList();
         var heard = new ClassHeard(lessons);
         var tags = sheet.Roster.SelectMany(s => s.Tags.Split(';', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(tag => (tag, s.Name.Id)))
             .GroupBy(t => t.tag, t => t.Id).OrderBy(g => g.Key, StringComparer.Ordinal).Select(g => heard.Compare(g.Key, g.ToHashSet())).OfType<TagHeard>().ToList();
         return new FairnessReport(heard, lessons, tags, named.Called).Written(await AboutOf(sheet, asked.Zone));
     }
 
-    private static LessonHeard HeardOf(OpenLesson open, DateTimeZone zone)
+    private static LessonHeard HeardOf(OpenLesson open, DateTimeZone zone, string teacher)
     {
         var (state, scheme) = (open.State, open.Rules.Scheme);
         var line = state.HandLine;
@@ -126,7 +127,7 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
             [.. open.Roster.Select(s => s.Name.Id).Where(id => state.AttendanceOf(id, open.Times, scheme.Attendance).WasThere)],
             [.. line.Turns.Where(t => Scheme.CreditOf(t.Outcome) > 0).Select(t => (t.Student, t.Origin))],
             [.. line.Turns.Select(t => t.Waited).OfType<Duration>()], line.Hands.Count(h => h.NeverCalled),
-            line.Heard.GroupBy(h => h.Student).ToDictionary(g => g.Key, g => g.Aggregate(Duration.Zero, (sum, h) => sum + h.Length)));
+            line.Spoken(), line.OthersHeard.Where(o => NameFolding.AsShown(o.Key) == NameFolding.AsShown(teacher)).Aggregate(Duration.Zero, (sum, o) => sum + o.Value));
     }
 
     private async Task<TermSheet> SheetOf(Span span, bool figuresOnly)

@@ -76,7 +76,7 @@ internal sealed record ReadFile(
         var read = couldBe switch
         {
             [FileKind.Attendance] => OfList(AttendanceFile.Read(sent.Bytes, sent.Mapping, zone, from, to), open, zone, fingerprint, id),
-            [FileKind.Captions] => OfCaptions(CaptionsFile.Read(sent.Bytes, zone, open.Times.ActualStart ?? from), zone, fingerprint, id),
+            [FileKind.Captions] => OfCaptions(CaptionsFile.Read(sent.Bytes, zone, open.Times.ActualStart ?? from, open.Rules.KeepsSpoken), zone, fingerprint, id),
             [FileKind.Chat] => OfChat(ChatFile.Read(sent.Bytes, sent.Mapping, zone, from), zone, fingerprint, id),
             [FileKind.Answers] => OfAnswers(AnswersFile.Read(sent.Bytes, sent.Mapping, zone, from, to, isNameHere), sent.Chosen<List<QuestionChoice>>("questions"), open, zone, fingerprint, id),
             [FileKind.People] => OfPeople(PeopleFile.Read(sent.Bytes, zone, from, to, isNameHere), sent, zone, fingerprint, id),
@@ -146,7 +146,7 @@ internal sealed record ReadFile(
     private static ReadFile OfCaptions(CaptionsPreview captions, DateTimeZone zone, string fingerprint, Guid id) => new(
         FileKind.Captions, [FileKind.Captions], [], captions.FromStart, zone,
         [.. captions.Rows.Select(r => new FileRow(r.Row, r.Name, r.From, null, r.Length.TotalSeconds, null, []))], captions.LeftOut, captions.Problems, [], [],
-        [.. captions.Rows.Select(r => new ShownName(r.Name))], [.. captions.Rows.Select(r => (r.From, (Act)new NameSpoke(r.Name, r.Length)))])
+        [.. captions.Rows.Select(r => new ShownName(r.Name))], [.. captions.Rows.Select(r => (r.From, (Act)new NameSpoke(r.Name, r.Length, r.Said)))])
     { Fingerprint = fingerprint, Id = id };
 
     // Of which lesson it rather is.

@@ -56,6 +56,7 @@ export const groundSections: readonly { head: string; fields: readonly RuleField
       ofClass('readyJoinsLine', 'Who writes “ready”', 'choice', yesNo('joins the hand line', 'only wrote in the chat')),
       ofClass('extraTimeShare', 'Extra time, for those tagged so, adds', '%'),
       ofClass('speechSeconds', 'Speech nobody noted is asked about from', 's'),
+      ofClass('keepsSpoken', 'The words of captions', 'choice', yesNo('are kept', 'are not kept')),
     ],
   },
   {
