@@ -62,7 +62,22 @@ internal static class Readers
         using var document = JsonDocument.Parse(file);
         foreach (var row in document.RootElement.EnumerateArray())
         {
-            _ = row.GetProperty("text").GetString();
+            Texts(row);
+        }
+
+        static void Texts(JsonElement row)
+        {
+            foreach (var property in row.EnumerateObject())
+            {
+                if (property.Value.ValueKind == JsonValueKind.Object)
+                {
+                    Texts(property.Value);
+                }
+                else
+                {
+                    _ = (property.Name, property.Value.GetString());
+                }
+            }
         }
     }
 }

@@ -75,12 +75,13 @@ public static class AnswersFile
         var (times, namesZone) = fields.ContainsKey("time")
             ? TimeText.Read([.. table.Rows.Select(r => Columns.Moment(r, fields, "time"))], near, zone)
             : ([.. table.Rows.Select(_ => (Instant?)null)], true);
+        var isNear = times.Any(t => t > lessonFrom - Around && t < lessonTo + Around);
         var anonymous = !fields.ContainsKey("name") && !fields.ContainsKey("given") && !fields.ContainsKey("email") && !fields.ContainsKey("number");
         var people = table.Rows.Select((row, i) => PersonOf(row, times[i])).ToList();
-        var usable = table.Rows.Zip(people).Where(r => r.Second.Problems.Count == 0).ToList();
         // The last try counts: by its time, else by its number, else by where it stands.
-        var ordered = usable.Select((r, i) => (r.First, r.Second, Place: i)).OrderBy(r => r.Second.At ?? Instant.MinValue).ThenBy(r => AnswerReading.NumberIn(Columns.Cell(r.First, fields, "try")) ?? 0).ThenBy(r => r.Place).ToList();
-        var tries = anonymous || single ? 0 : usable.Count - usable.Select(r => WhoIs(r.First, r.Second)).ToHashSet(StringComparer.Ordinal).Count;
+        var ordered = table.Rows.Zip(people).Where(r => r.Second.Problems.Count == 0)
+            .OrderBy(r => r.Second.At ?? Instant.MinValue).ThenBy(r => AnswerReading.NumberIn(Columns.Cell(r.First, fields, "try")) ?? 0).ToList();
+        var tries = anonymous || single ? 0 : ordered.Count - ordered.Select(r => WhoIs(r.First, r.Second)).ToHashSet(StringComparer.Ordinal).Count;
         var read = single ? OfRows() : questions.Select(OfColumns).ToList();
         if (read.Count > MostQuestions)
         {
@@ -93,7 +94,7 @@ public static class AnswersFile
 
         AnswersRow PersonOf(TableRow row, Instant? at)
         {
-            var problems = new List<string>();
+            var problems = new RowProblems();
             var name = CleanText.Of(Columns.Cell(row, fields, "name") is { Length: > 0 } whole ? whole
                 : $"{Columns.Cell(row, fields, "given")} {Columns.Cell(row, fields, "family")}".Trim() is { Length: > 0 } both ? both
                 : Columns.Cell(row, fields, "email") is { Length: > 0 } mail ? mail : Columns.Cell(row, fields, "number"));
@@ -112,12 +113,12 @@ public static class AnswersFile
             {
                 problems.Add(Columns.Unreadable(Columns.Cell(row, fields, "time")));
             }
-            else if (at is { } moment && IsNear(lessonFrom, lessonTo) && (moment < lessonFrom - Around || moment > lessonTo + Around))
+            else if (at is { } moment && isNear && (moment < lessonFrom - Around || moment > lessonTo + Around))
             {
                 problems.Add($"was answered at {moment.InZone(zone).ToString("uuuu-MM-dd HH:mm", CultureInfo.InvariantCulture)}, which is not in this lesson.");
             }
 
-            return new AnswersRow(row.Number, name, at, problems);
+            return new AnswersRow(row.Number, name, at, problems.All);
         }
 
         string WhoIs(TableRow row, AnswersRow person) => Columns.Cell(row, fields, "number") is { Length: > 0 } number ? number : Columns.Cell(row, fields, "email") is { Length: > 0 } mail ? mail : person.Name;
@@ -164,12 +165,10 @@ public static class AnswersFile
         IReadOnlyList<string> FarFrom()
         {
             var known = people.Where(p => p.At is not null).Select(p => p.At!.Value).ToList();
-            return known.Count == 0 || IsNear(lessonFrom, lessonTo)
+            return known.Count == 0 || isNear
                 ? []
                 : [$"None of its answers were given on the day of this lesson; the first is of {known.Min().InZone(zone).ToString("uuuu-MM-dd HH:mm", CultureInfo.InvariantCulture)}. Are they answers of another lesson?"];
         }
-
-        bool IsNear(Instant from, Instant to) => times.Any(t => t > from - Around && t < to + Around);
     }
 
     private static Table TableOf(byte[] bytes, LocalDateTime near) =>

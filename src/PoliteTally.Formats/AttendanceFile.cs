@@ -77,7 +77,8 @@ public static class AttendanceFile
         }
 
         var firstField = shape == AttendanceShape.Events ? "time" : "joined";
-        var cells = table.Rows.SelectMany(r => new[] { Columns.Moment(r, fields, firstField), Columns.Moment(r, fields, "left") }).ToList();
+        // All joining times, then all leaving times.
+        List<string> cells = [.. table.Rows.Select(r => Columns.Moment(r, fields, firstField)), .. table.Rows.Select(r => Columns.Moment(r, fields, "left"))];
         var stated = fields.TryGetValue(firstField, out var column) && column < table.Headings.Count ? AttendanceColumns.OffsetIn(table.Headings[column]) : null;
         var (times, namesZone) = TimeText.Read(cells, near, stated is { } offset ? DateTimeZone.ForOffset(offset) : zone);
         var bareUnit = table.Headings.ElementAtOrDefault(fields.GetValueOrDefault("length", -1)) is { } heading
@@ -87,7 +88,7 @@ public static class AttendanceFile
 
         AttendanceRow LineOf(TableRow row, int index)
         {
-            List<string> problems = [.. Columns.Problems(table, row)];
+            var problems = new RowProblems(Columns.Problems(table, row));
             var email = Columns.Cell(row, fields, "email");
             var name = Columns.Cell(row, fields, "name");
             name = name.Length > 0 ? name : email;
@@ -96,7 +97,7 @@ public static class AttendanceFile
                 problems.Add("has no name. Fill it in or delete the row.");
             }
 
-            var (first, second) = (times[2 * index], times[(2 * index) + 1]);
+            var (first, second) = (times[index], times[table.Rows.Count + index]);
             var (joined, left) = (first, second);
             Duration? length = null;
             switch (shape)
@@ -139,7 +140,7 @@ public static class AttendanceFile
 
             return new AttendanceRow(
                 row.Number, name, Columns.OrNull(Columns.Cell(row, fields, "number")), email.Contains('@') ? email : null, Columns.OrNull(Columns.Cell(row, fields, "person")),
-                Columns.Cell(row, fields, "device"), joined, left, length, problems);
+                Columns.Cell(row, fields, "device"), joined, left, length, problems.All);
 
             void Unreadable(string field, Instant? read)
             {
@@ -172,9 +173,15 @@ public static class AttendanceFile
 
         IReadOnlyList<string> FarFrom(List<AttendanceRow> read)
         {
-            var known = read.SelectMany(l => new[] { l.Joined, l.Left }).Where(t => t is not null).Select(t => t!.Value).ToList();
-            var touching = read.Any(l => (l.Joined ?? Instant.MinValue) < lessonTo && (l.Left ?? Instant.MaxValue) > lessonFrom);
-            return known.Count == 0 || (touching && known.Exists(t => t > lessonFrom - Duration.FromHours(1) && t < lessonTo + Duration.FromHours(1)))
+            var (soonest, latest) = (lessonFrom - Duration.FromHours(1), lessonTo + Duration.FromHours(1));
+            var touching = read.Exists(l => (l.Joined ?? Instant.MinValue) < lessonTo && (l.Left ?? Instant.MaxValue) > lessonFrom);
+            if (touching && read.Exists(l => (l.Joined > soonest && l.Joined < latest) || (l.Left > soonest && l.Left < latest)))
+            {
+                return [];
+            }
+
+            var known = read.Select(l => l.Joined).Concat(read.Select(l => l.Left)).OfType<Instant>().ToList();
+            return known.Count == 0
                 ? []
                 : [$"None of its times lie in this lesson; the first is {known.Min().InZone(zone).ToString("uuuu-MM-dd HH:mm", null)}. Is it the list of another lesson, or is the time zone another?"];
         }

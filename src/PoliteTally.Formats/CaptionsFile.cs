@@ -48,59 +48,91 @@ public static partial class CaptionsFile
         }
 
         var text = Table.TextOf(bytes).Text;
-        var (cues, leftOut, fromStart) = IsOne(text) ? Cues(text) : Lines(text, zone, began);
+        var (cues, leftOut, fromStart) = IsOne(text) ? Cues(text, keepsWords) : Lines(text, zone, began);
         var rows = Joined(cues, fromStart ? began : Instant.FromUnixTimeSeconds(0), keepsWords);
         return new CaptionsPreview(
             fromStart, rows, leftOut,
             rows.Count > 0 ? [] : ["No caption says who spoke. Ask the program for captions with names, such as WebVTT with voices."]);
     }
 
-    private static (List<Cue> Cues, int LeftOut, bool FromStart) Cues(string text)
+    private static (List<Cue> Cues, int LeftOut, bool FromStart) Cues(string text, bool keepsWords)
     {
-        var (cues, leftOut) = (new List<Cue>(), 0);
-        var lines = text.Split('\n');
-        for (var i = 0; i < lines.Length; i++)
+        var (cues, leftOut, row) = (new List<Cue>(), 0, 0);
+        // The same few speak again and again: one text for each of them.
+        var names = new HashSet<string>(StringComparer.Ordinal);
+        var known = names.GetAlternateLookup<ReadOnlySpan<char>>();
+        // The caption that is being read, from its times to the next empty line.
+        (int Row, Duration From, Duration To, int Before, string Unnamed)? open = null;
+        foreach (var range in text.AsSpan().Split('\n'))
         {
-            if (!HasArrow(lines[i]))
+            row++;
+            var line = text.AsSpan()[range].Trim();
+            if (HasArrow(line))
             {
-                continue;
-            }
-
-            if (cues.Count >= MostCues)
-            {
-                throw new FormatProblem($"This file has more than {MostCues.ToString("N0", CultureInfo.InvariantCulture)} captions, more than a lesson can have.");
-            }
-
-            var (row, (from, to), before, unnamed) = (i + 1, TimesOf(lines[i]), cues.Count, "");
-            while (i + 1 < lines.Length && lines[i + 1].Trim() is { Length: > 0 } line && !HasArrow(line))
-            {
-                i++;
-                if (SpeakerOf(line) is var (name, said))
+                Close();
+                if (cues.Count >= MostCues)
                 {
-                    cues.Add(new Cue(row, name, from, to, said));
+                    throw new FormatProblem($"This file has more than {MostCues.ToString("N0", CultureInfo.InvariantCulture)} captions, more than a lesson can have.");
                 }
-                else if (cues.Count > before)
-                {
-                    cues[^1] = cues[^1] with { Said = $"{cues[^1].Said} {line}" };
-                }
-                else
-                {
-                    unnamed = unnamed.Length == 0 ? line : $"{unnamed} {line}";
-                }
-            }
 
-            // Who goes on speaking is not always named again.
-            if (cues.Count == before && cues is [.., var previous] && from - previous.To <= Pause)
-            {
-                cues.Add(new Cue(row, previous.Name, from, to, unnamed));
+                var (from, to) = TimesOf(line);
+                open = (row, from, to, cues.Count, "");
             }
-            else
+            else if (line.Length == 0)
             {
-                leftOut += cues.Count == before ? 1 : 0;
+                Close();
+            }
+            else if (open is { } caption)
+            {
+                if (SpeakerOf(line, out var said) is { Length: > 0 } speaker)
+                {
+                    cues.Add(new Cue(caption.Row, NameOf(speaker), caption.From, caption.To, keepsWords ? said.ToString() : ""));
+                }
+                else if (keepsWords && cues.Count > caption.Before)
+                {
+                    cues[^1] = cues[^1] with { Said = Longer(cues[^1].Said, line) };
+                }
+                else if (keepsWords)
+                {
+                    open = caption with { Unnamed = Longer(caption.Unnamed, line) };
+                }
             }
         }
 
+        Close();
         return (cues, leftOut, FromStart: true);
+
+        void Close()
+        {
+            if (open is { } caption && cues.Count == caption.Before)
+            {
+                // Who goes on speaking is not always named again.
+                if (cues is [.., var previous] && caption.From - previous.To <= Pause)
+                {
+                    cues.Add(new Cue(caption.Row, previous.Name, caption.From, caption.To, caption.Unnamed));
+                }
+                else
+                {
+                    leftOut++;
+                }
+            }
+
+            open = null;
+        }
+
+        string NameOf(ReadOnlySpan<char> name)
+        {
+            if (!known.TryGetValue(name, out var once))
+            {
+                names.Add(once = name.ToString());
+            }
+
+            return once;
+        }
+
+        // No entry takes more, so nothing is put behind what is long enough.
+        static string Longer(string before, ReadOnlySpan<char> line) =>
+            before.Length > TextLimits.LongestText ? before : before.Length == 0 ? line.ToString() : $"{before} {line}";
     }
 
     // A transcript that has the form of a chat: each speaks until the next begins.
@@ -149,21 +181,36 @@ public static partial class CaptionsFile
         static string Kept(string words) => Words.Cut(CleanText.Of(words), TextLimits.LongestText);
     }
 
-    // Who speaks in a line, and what; null if it does not say who.
-    private static (string Name, string Said)? SpeakerOf(string line) =>
-        (line.Contains("<v", StringComparison.Ordinal) ? Voice().Match(line) : Label().Match(line)) is { Success: true } speaker
-        && CleanText.Of(speaker.Groups["name"].Value) is { Length: > 0 and <= TextLimits.LongestName } name
-            ? (name, line[(speaker.Groups["name"].Index + speaker.Groups["name"].Length + 1)..].TrimStart(' ', ':'))
-            : null;
+    // Who speaks in a line, and what; empty if it does not say who.
+    private static ReadOnlySpan<char> SpeakerOf(ReadOnlySpan<char> line, out ReadOnlySpan<char> said)
+    {
+        var end = Voice().IsMatch(line) ? line.IndexOf('>') : Label().IsMatch(line) ? line.IndexOf(':') : -1;
+        said = line[(end + 1)..].Trim();
+        if (end < 0)
+        {
+            return [];
+        }
 
-    private static bool HasArrow(string line) => line.Contains("-->", StringComparison.Ordinal) && Arrow().IsMatch(line);
+        // "<v Ana P>", "<v.loud Ana P>", "- Ana P:", "> Ana P:"
+        var name = line[..end].Trim();
+        name = line[end] == '>' ? name[name.IndexOfAny(' ', '\t')..] : name[0] is '-' or '–' or '>' ? name[1..] : name;
+        var clean = CleanText.Of(name.ToString());
+        return clean.Length > TextLimits.LongestName ? [] : clean;
+    }
+
+    private static bool HasArrow(ReadOnlySpan<char> line) => line.Contains("-->", StringComparison.Ordinal) && Arrow().IsMatch(line);
 
     // The time before the arrow and the one after it. In a large file there are many: they are cut out of the line by hand.
-    private static (Duration From, Duration To) TimesOf(string line)
+    private static (Duration From, Duration To) TimesOf(ReadOnlySpan<char> line)
     {
-        var found = Arrow().Match(line).ValueSpan;
-        var arrow = found.IndexOf("-->", StringComparison.Ordinal);
-        return (TimeOf(found[..arrow].Trim()), TimeOf(found[(arrow + 3)..].Trim()));
+        foreach (var match in Arrow().EnumerateMatches(line))
+        {
+            var times = line.Slice(match.Index, match.Length);
+            var arrow = times.IndexOf("-->", StringComparison.Ordinal);
+            return (TimeOf(times[..arrow].Trim()), TimeOf(times[(arrow + 3)..].Trim()));
+        }
+
+        return default;
     }
 
     // "1:02:03.5" or "02:03,500": with each colon what stands before it is worth sixty times as much.
@@ -188,10 +235,10 @@ public static partial class CaptionsFile
     [GeneratedRegex(@"<[^>]{0,200}>")]
     private static partial Regex Tags();
 
-    [GeneratedRegex(@"^\s*<v(?:\.[^\s>]{1,60})?[ \t]+(?<name>[^>]{1,200})>")]
+    [GeneratedRegex(@"^<v(?:\.[^\s>]{1,60})?[ \t]+[^>]{1,200}>")]
     private static partial Regex Voice();
 
     // A name has a few words and no end of a sentence; "Well: I think" is taken for one all the same, and is then nobody's.
-    [GeneratedRegex(@"^\s*(?:[-–>]\s*)?(?<name>[^\s:.!?][^:!?]{0,60}?)\s*:\s+\S")]
+    [GeneratedRegex(@"^(?:[-–>]\s*)?[^\s:.!?][^:!?]{0,60}?\s*:\s+\S")]
     private static partial Regex Label();
 }

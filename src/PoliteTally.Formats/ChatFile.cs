@@ -25,7 +25,8 @@ public static class ChatFile
     // What is sent to everybody, in the languages of those who wrote this; in any other it is whom most messages go to.
     private static readonly HashSet<string> Everybody = ["everyone", "everybody", "all", "alle", "allen", "tous", "toutlemonde", "todos", "tutti", "iedereen", "alla", "wszyscy"];
 
-    private static readonly IReadOnlyList<string> NoProblems = [];
+    // So many letters of a text show whether it is a table.
+    private const int Looked = 100_000;
 
     /// <summary>Reads a saved chat.</summary>
     /// <param name="bytes">The file.</param>
@@ -59,35 +60,35 @@ public static class ChatFile
 
         ChatRow RowOf(TableRow row, Instant? at)
         {
-            List<string>? problems = null;
+            var problems = new RowProblems();
             var email = Columns.Cell(row, fields, "email");
             var name = CleanText.Of(Columns.Cell(row, fields, "name") is { Length: > 0 } shown ? shown : email);
             var text = CleanText.Of(Columns.Cell(row, fields, "text"));
             if (CleanText.IsBlank(name))
             {
-                (problems ??= []).Add("has no name.");
+                problems.Add("has no name.");
             }
 
             (name, var tooLong) = Columns.Checked(name);
             if (tooLong is not null)
             {
-                (problems ??= []).Add(tooLong);
+                problems.Add(tooLong);
             }
 
             if (CleanText.IsBlank(text))
             {
-                (problems ??= []).Add("has no words.");
+                problems.Add("has no words.");
             }
 
             if (at is null)
             {
-                (problems ??= []).Add(Columns.Unreadable(Columns.Cell(row, fields, "time")));
+                problems.Add(Columns.Unreadable(Columns.Cell(row, fields, "time")));
             }
 
             // What was sent to one person counts; that it was long is no reason to lose it.
             return new ChatRow(
                 row.Number, name, email.Contains('@') ? email : null, text.Length > TextLimits.LongestText ? text[..TextLimits.LongestText] : text,
-                IsPrivate(Columns.Cell(row, fields, "to")), at, problems ?? NoProblems);
+                IsPrivate(Columns.Cell(row, fields, "to")), at, problems.All);
         }
 
         bool IsPrivate(string to) => toOne.TryGetValue(to, out var known) ? known
@@ -111,7 +112,7 @@ public static class ChatFile
         }
 
         FileSize.Check(bytes.Length, "Save only the messages of this lesson and bring in those.");
-        var text = Table.TextOf(bytes).Text;
+        var (text, encoding) = Table.TextOf(bytes);
         if (string.IsNullOrWhiteSpace(text))
         {
             throw new FormatProblem("This file is empty. Nothing was stored; choose another file.");
@@ -122,27 +123,36 @@ public static class ChatFile
             return (objects, 0);
         }
 
-        // A text has commas as well: a table is what has a heading that is known, or columns that are more than the time and the rest.
-        if (Tabular(bytes) is { } table && (table.HeadingsKnown && table.Headings.Count(ChatColumns.IsHeading) >= 2 || ChatColumns.Guess(table, near) is { } fields && fields.ContainsKey("time") && fields.ContainsKey("name") && fields.ContainsKey("text") && IsEven(table)))
+        // A text has commas as well. Which it is shows in its first lines: nobody reads a large file twice to know what it is.
+        if (Tabular(text.Length > Looked && text.LastIndexOf('\n', Looked) is > 0 and var end ? text[..end] : text) is { } headless)
         {
-            return (table, 0);
+            return (Table.FromText(text, encoding, ChatColumns.IsHeading, headless, Table.MostOfLesson), 0);
         }
 
         return ChatLines.TableOf(text, out var leftOut) is { } lines ? (lines, leftOut)
             : throw new FormatProblem("No messages are found in this file. It must have a name and a time with each message.");
-    }
 
-    private static Table? Tabular(byte[] bytes)
-    {
-        try
+        // A table is what has headings that are known, or columns that are more than the time and the rest. Whether it is without headings; null if it is none.
+        bool? Tabular(string start)
         {
-            var table = Table.Read(bytes, ChatColumns.IsHeading, mostRows: Table.MostOfLesson);
-            return table.HeadingsKnown ? table : Table.Read(bytes, ChatColumns.IsHeading, headless: true, mostRows: Table.MostOfLesson);
+            try
+            {
+                var table = Table.FromText(start, encoding, ChatColumns.IsHeading, mostRows: Table.MostOfLesson);
+                if (table.HeadingsKnown)
+                {
+                    return table.Headings.Count(ChatColumns.IsHeading) >= 2 || HasColumns(table) ? false : null;
+                }
+
+                return HasColumns(Table.FromText(start, encoding, ChatColumns.IsHeading, headless: true, Table.MostOfLesson)) ? true : null;
+            }
+            catch (FormatProblem)
+            {
+                return null;
+            }
         }
-        catch (FormatProblem)
-        {
-            return null;
-        }
+
+        bool HasColumns(Table table) =>
+            ChatColumns.Guess(table, near) is var fields && fields.ContainsKey("time") && fields.ContainsKey("name") && fields.ContainsKey("text") && IsEven(table);
     }
 
     private static bool IsEven(Table table) => table.Rows.Count(r => r.Cells.Count == table.Headings.Count) >= CellContent.Most * table.Rows.Count;

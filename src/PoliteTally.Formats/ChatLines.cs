@@ -1,4 +1,5 @@
 using System.Text.RegularExpressions;
+using PoliteTally.Core.Ledger;
 
 namespace PoliteTally.Formats;
 
@@ -39,19 +40,22 @@ internal static partial class ChatLines
 
         // In a block nobody is named with what they wrote in one line.
         var heads = looked.Select(l => HeadOf(l, form)).OfType<Head>().ToList();
-        var inBlocks = form == Form.TimeAtTheEnd || heads.Count(h => SpeakerOf(h.Rest) is null) > heads.Count / 2;
+        var inBlocks = form == Form.TimeAtTheEnd || heads.Count(h => SpeakerOf(h.Rest, NameAndAddressee) is null) > heads.Count / 2;
         var rows = new List<TableRow>();
+        // The same few write again and again.
+        var known = new Dictionary<string, (string Name, string To)?>(StringComparer.Ordinal);
         Message? open = null;
         for (var i = 0; i < lines.Count; i++)
         {
             if (HeadOf(lines[i], form) is { } head)
             {
                 Close();
-                var speaker = inBlocks ? NameAndAddressee(head.Rest) is var (name, to) ? (name, to, "") : null : SpeakerOf(head.Rest);
+                var speaker = inBlocks ? Known(head.Rest) is var (name, to) ? (name, to, "") : null : SpeakerOf(head.Rest, Known);
                 open = new Message(i + 1, head.Time, speaker);
                 leftOut += speaker is null ? 1 : 0;
             }
-            else if (open is not null && (!string.IsNullOrWhiteSpace(lines[i]) || open.Text.Length > 0))
+            // What goes on for longer than any message is cut in the end.
+            else if (open is { Text.Length: <= TextLimits.LongestText } && (!string.IsNullOrWhiteSpace(lines[i]) || open.Text.Length > 0))
             {
                 open.Text += $"\n{lines[i].Trim()}";
             }
@@ -69,6 +73,8 @@ internal static partial class ChatLines
 
             open = null;
         }
+
+        (string Name, string To)? Known(string who) => known.TryGetValue(who, out var found) ? found : known[who] = NameAndAddressee(who);
     }
 
     private static Head? HeadOf(string line, Form form)
@@ -92,16 +98,16 @@ internal static partial class ChatLines
     }
 
     // "Ana to Everyone: hello", "From Ana to Everyone: hello", "Ana: hello", "<Ana> hello", "Ana" and a tab; null if nobody is named.
-    private static (string Name, string To, string Text)? SpeakerOf(string rest)
+    private static (string Name, string To, string Text)? SpeakerOf(string rest, Func<string, (string Name, string To)?> nameAndAddressee)
     {
-        if (InAngles().Match(rest) is { Success: true } angles)
+        if (rest.StartsWith('<') && InAngles().Match(rest) is { Success: true } angles)
         {
             return (angles.Groups["name"].Value.Trim(), "", rest[angles.Length..].Trim());
         }
 
         var cut = rest.IndexOfAny([':', '：', '\t']);
         return cut is <= 0 or > 160 ? null
-            : NameAndAddressee(rest[..cut].Trim()) is var (name, to) && name.Length > 0 ? (name, to, rest[(cut + 1)..].Trim(' ', '\t', ':')) : null;
+            : nameAndAddressee(rest[..cut].Trim()) is var (name, to) && name.Length > 0 ? (name, to, rest[(cut + 1)..].Trim(' ', '\t', ':')) : null;
     }
 
     private static (string Name, string To)? NameAndAddressee(string who)

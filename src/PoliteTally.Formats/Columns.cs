@@ -74,43 +74,41 @@ internal static class Columns
     /// <summary>What is wrong with a row whatever it is about.</summary>
     public static IReadOnlyList<string> Problems(Table table, TableRow row)
     {
-        List<string>? problems = null;
+        var problems = new RowProblems();
         if (row.Cells.Count != table.Headings.Count)
         {
-            Add($"has {row.Cells.Count} cells where the headings have {table.Headings.Count}. Look for a separator inside a cell without quotation marks.");
+            problems.Add($"has {row.Cells.Count} cells where the headings have {table.Headings.Count}. Look for a separator inside a cell without quotation marks.");
         }
 
         foreach (var place in row.Formulas ?? [])
         {
-            Add($"has a formula in {place}. Put the plain value there: copy the column and paste it as values.");
+            problems.Add($"has a formula in {place}. Put the plain value there: copy the column and paste it as values.");
         }
 
         foreach (var cell in row.Cells)
         {
             if (IsFormula(cell))
             {
-                Add($"has a formula, “{Short(cell)}”. Put the plain value there.");
+                problems.Add($"has a formula, “{Short(cell)}”. Put the plain value there.");
             }
 
             if (cell.Contains('\uFFFD'))
             {
-                Add($"has broken letters, “{Short(cell)}”. Save the file again as “CSV UTF-8”.");
+                problems.Add($"has broken letters, “{Short(cell)}”. Save the file again as “CSV UTF-8”.");
             }
 
             if (cell.AsSpan().ContainsAny(Controls))
             {
-                Add("has a line break or a control character inside a cell. Take it out.");
+                problems.Add("has a line break or a control character inside a cell. Take it out.");
             }
 
             if (cell.Length > 200)
             {
-                Add($"has a cell of {cell.Length} characters, “{Short(cell)}”; at most 200 can be kept.");
+                problems.Add($"has a cell of {cell.Length} characters, “{Short(cell)}”; at most 200 can be kept.");
             }
         }
 
-        return problems ?? (IReadOnlyList<string>)[];
-
-        void Add(string problem) => (problems ??= []).Add(problem);
+        return problems.All;
     }
 
     private static readonly SearchValues<char> Controls = SearchValues.Create(string.Concat(Enumerable.Range(0, 0xA0).Select(c => (char)c).Where(char.IsControl)));

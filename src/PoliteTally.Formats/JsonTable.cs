@@ -36,18 +36,78 @@ internal static class JsonTable
             throw new FormatProblem($"This file has more than {Table.MostOfLesson:N0} messages. Keep only those of this lesson and bring in that.");
         }
 
-        var rows = list.EnumerateArray().Select(e => Values(e, "").GroupBy(v => v.Path).ToDictionary(g => g.Key, g => g.First().Value)).ToList();
-        var headings = rows.SelectMany(r => r.Keys).Distinct().ToList();
-        return headings.Count > Table.MostColumns
-            ? throw new FormatProblem($"Its objects have {headings.Count} properties; at most {Table.MostColumns} can be read.")
-            : new Table(headings, 0, [.. rows.Select((r, i) => new TableRow(i + 1, [.. headings.Select(h => Table.Clean(r.GetValueOrDefault(h)))]))], "JSON", HeadingsKnown: true);
+        var top = new Place("");
+        var headings = new List<string>();
+        var rows = new List<string[]>(list.GetArrayLength());
+        foreach (var element in list.EnumerateArray())
+        {
+            var cells = new string?[headings.Count];
+            Fill(element, top, ref cells, headings);
+            rows.Add(cells!);
+        }
+
+        // A property that comes later is missing from the rows before it.
+        return new Table(headings, 0, [.. rows.Select((cells, i) => new TableRow(i + 1, Whole(cells, headings.Count)))], "JSON", HeadingsKnown: true);
     }
 
-    private static IEnumerable<(string Path, string Value)> Values(JsonElement element, string path) => element.ValueKind switch
+    // The first of two values of one path is taken, as a reader of headings would.
+    private static void Fill(JsonElement element, Place place, ref string?[] cells, List<string> headings)
     {
-        JsonValueKind.Object => element.EnumerateObject().SelectMany(p => Values(p.Value, path.Length == 0 ? p.Name : $"{path}.{p.Name}")),
-        JsonValueKind.String => [(path, element.GetString()!)],
-        JsonValueKind.Number => [(path, element.GetRawText())],
-        _ => [],
-    };
+        switch (element.ValueKind)
+        {
+            case JsonValueKind.Object:
+                foreach (var property in element.EnumerateObject())
+                {
+                    Fill(property.Value, place.Inside(property.Name), ref cells, headings);
+                }
+
+                break;
+            case JsonValueKind.String or JsonValueKind.Number:
+                if (place.Column < 0)
+                {
+                    if (headings.Count == Table.MostColumns)
+                    {
+                        throw new FormatProblem($"Its objects have more than {Table.MostColumns} properties, which is more than can be read. Save only those of the messages.");
+                    }
+
+                    place.Column = headings.Count;
+                    headings.Add(place.Path);
+                }
+
+                if (place.Column >= cells.Length)
+                {
+                    Array.Resize(ref cells, place.Column + 1);
+                }
+
+                cells[place.Column] ??= Table.Clean(element.ValueKind == JsonValueKind.String ? element.GetString() : element.GetRawText());
+                break;
+        }
+    }
+
+    private static string[] Whole(string?[] cells, int width)
+    {
+        if (cells.Length < width)
+        {
+            Array.Resize(ref cells, width);
+        }
+
+        for (var i = 0; i < width; i++)
+        {
+            cells[i] ??= "";
+        }
+
+        return cells!;
+    }
+
+    /// <summary>A property, wherever it lies in the objects, and the column it stands for; -1 while it stands for none.</summary>
+    private sealed class Place(string path)
+    {
+        private readonly Dictionary<string, Place> _inside = new(StringComparer.Ordinal);
+
+        public string Path => path;
+
+        public int Column { get; set; } = -1;
+
+        public Place Inside(string name) => _inside.TryGetValue(name, out var place) ? place : _inside[name] = new Place(path.Length == 0 ? name : $"{path}.{name}");
+    }
 }

@@ -52,6 +52,12 @@ public sealed record Table(
 
         FileSize.Check(bytes.Length, FileSize.OnlyTheSheet);
         var (text, encoding) = TextOf(bytes);
+        return FromText(text, encoding, isHeading, headless, mostRows, isData);
+    }
+
+    /// <summary>As <see cref="Read"/>, of a text that was read from a file.</summary>
+    internal static Table FromText(string text, string encoding, Func<string, bool> isHeading, bool headless = false, int mostRows = MostRows, Func<string, bool>? isData = null)
+    {
         if (string.IsNullOrWhiteSpace(text))
         {
             throw new FormatProblem("This file is empty. Nothing was stored; choose another file.");
@@ -224,6 +230,8 @@ public sealed record Table(
             BadDataFound = null,
             HasHeaderRecord = false,
             MaxFieldSize = 100_000,
+            // The same names and times stand in many rows: one text for all of them.
+            CacheFields = true,
         };
         using var parser = new CsvParser(new StringReader(text), configuration);
         var rows = new List<TableRow>();

@@ -60,7 +60,7 @@ internal static partial class TimeText
         {
             if (!known.TryGetValue(cells[i], out times[i]))
             {
-                var read = Tidy(cells[i]) is { Length: > 0 } text ? reader(text, near.Date) : null;
+                var read = Tidy(cells[i]) is var text && HasColon(text) ? reader(text, near.Date) : null;
                 namesZone |= read?.Offset is not null;
                 known[cells[i]] = times[i] = InstantOf(read);
             }
@@ -86,7 +86,7 @@ internal static partial class TimeText
     public static LocalDateTime? Sortable(string cell, LocalDateTime near)
     {
         var text = Tidy(cell);
-        return text.Length is 0 or > MostLetters || !text.Any(char.IsDigit) ? null
+        return text.Length is 0 or > MostLetters || !HasColon(text) ? null
             : Readers.Select(read => read(text, near.Date)).FirstOrDefault(read => read is not null) is { } found ? found.Local : null;
     }
 
@@ -124,6 +124,9 @@ internal static partial class TimeText
 
         return null;
     }
+
+    // Every way of writing a time has one, between hours and minutes; and no text is tried with two hundred ways that has none.
+    private static bool HasColon(string text) => text.Contains(':');
 
     private static string Tidy(string cell) => Spaces().Replace(cell.Trim().Replace('\u202F', ' '), " ")
         .Replace(" a.m.", " AM", StringComparison.OrdinalIgnoreCase).Replace(" p.m.", " PM", StringComparison.OrdinalIgnoreCase);

@@ -71,6 +71,39 @@ public sealed class LargeFileTests
     private static string Calendar(IEnumerable<string> events) =>
         $"BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Skerry Sound//EN\r\n{string.Concat(events)}END:VCALENDAR\r\n";
 
+    private static readonly Instant Lesson = Instant.FromUtc(2026, 11, 2, 9, 30);
+
+    private static T Frugally<T>(Func<T> read)
+    {
+        var before = GC.GetAllocatedBytesForCurrentThread();
+        var found = read();
+        (GC.GetAllocatedBytesForCurrentThread() - before).ShouldBeLessThan(Most);
+        return found;
+    }
+
+    [Fact]
+    public void A_message_that_goes_on_to_the_end_of_a_large_file_is_cut_and_not_put_together_line_by_line()
+    {
+        var chat = Encoding.UTF8.GetBytes(Many("[09:31:00] Ana P: hello\n", 400) + "[09:32:00] Eino R.: my line is going\n" + Many("and it goes on\n", 500_000));
+        Frugally(() => ChatFile.Read(chat, null, DateTimeZone.Utc, Lesson)).Rows[^1].Text.Length.ShouldBe(2000);
+        var captions = Encoding.UTF8.GetBytes("WEBVTT\n\n00:00:01.000 --> 00:00:02.000\n<v Ana P>hello\n" + Many("and it goes on\n", 500_000));
+        Frugally(() => CaptionsFile.Read(captions, DateTimeZone.Utc, Lesson, keepsWords: true)).Rows.ShouldHaveSingleItem().Said!.Length.ShouldBe(2000);
+    }
+
+    [Fact]
+    public void Objects_with_ever_other_properties_are_refused_before_they_fill_the_memory()
+    {
+        var json = Encoding.UTF8.GetBytes($"[{string.Join(',', Enumerable.Range(0, 90_000).Select(i => $"{{\"p{i}\":1}}"))}]");
+        Frugally(() => Should.Throw<FormatProblem>(() => ChatFile.Read(json, null, DateTimeZone.Utc, Lesson))).Message.ShouldContain("more than 60 properties");
+    }
+
+    [Fact]
+    public void Each_of_a_hundred_thousand_answers_of_another_day_is_looked_at_once()
+    {
+        var answers = Encoding.UTF8.GetBytes("Submitted,Your name,Which way does it back?\n" + string.Concat(Enumerable.Range(0, 99_000).Select(i => $"2026-10-05 09:{i % 60:00}:00,Student {i},left\n")));
+        AnswersFile.Read(answers, null, DateTimeZone.Utc, Lesson, Lesson + Duration.FromMinutes(50), _ => false).Problems.ShouldHaveSingleItem().ShouldContain("2026-10-05");
+    }
+
     [Fact]
     public void A_rule_that_makes_millions_of_dates_at_once_is_left_out_with_a_word()
     {
