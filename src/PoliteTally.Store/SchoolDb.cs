@@ -28,6 +28,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     public DbSet<EntryRow> Entries => Set<EntryRow>();
     public DbSet<SchemeVersion> SchemeVersions => Set<SchemeVersion>();
     public DbSet<Summary> Summaries => Set<Summary>();
+    public DbSet<LookBackRow> LookBack => Set<LookBackRow>();
     public DbSet<Term> Terms => Set<Term>();
     public DbSet<Series> Series => Set<Series>();
     public DbSet<ShelfQuestion> Shelf => Set<ShelfQuestion>();
@@ -142,6 +143,8 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<ReportText>().HasIndex(t => new { t.ClassId, t.Report, t.Part }).IsUnique();
         builder.Entity<SentReport>().HasIndex(r => new { r.ClassId, r.At });
         builder.Entity<Summary>().HasKey(s => new { s.LessonId, s.StudentId });
+        // By student first: of one student many lessons are read.
+        builder.Entity<LookBackRow>().HasKey(k => new { k.StudentId, k.LessonId });
         builder.Entity<SchemeVersion>().HasKey(v => new { v.ClassId, v.Number });
 
         builder.Entity<SchoolClass>().HasQueryFilter(e => e.OwnerId == OwnerId);
@@ -154,6 +157,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<EntryRow>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<SchemeVersion>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Summary>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<LookBackRow>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Term>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Series>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<ShelfQuestion>().HasQueryFilter(e => e.OwnerId == OwnerId);

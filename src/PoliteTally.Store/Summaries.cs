@@ -51,6 +51,16 @@ public static class Summaries
         }
     }
 
+    /// <summary>What is known of a student by a row.</summary>
+    public static IReadOnlyList<KnownOfStudent> KnownBy(LookBackRow row) =>
+        [.. JsonSerializer.Deserialize<List<KeptLine>>(row.Known, Json)!.Select(k => new KnownOfStudent(Instant.FromUnixTimeMilliseconds(k.At), k.Kind, k.Text, k.By ?? "", k.Struck))];
+
+    private static IEnumerable<LookBackRow> KnownIn(OpenLesson open) => LookBack.Of(open.State)
+        .Select(k => new LookBackRow { LessonId = open.Lesson.Id, StudentId = k.Key, Known = JsonSerializer.Serialize(k.Value.Select(v => new KeptLine(v.At.ToUnixTimeMilliseconds(), v.Kind, v.Text, v.By, v.Struck)), Json) });
+
+    // Moments in milliseconds, as entries have them.
+    private sealed record KeptLine(long At, string Kind, string Text, string? By, bool Struck);
+
     /// <summary>What a row counts.</summary>
     public static Tally TallyOf(Summary row) => JsonSerializer.Deserialize<Tally>(row.Tally, Json)!;
 
@@ -72,17 +82,21 @@ public static class Summaries
         return await RenewDue(db);
     }
 
-    /// <summary>Reckons anew the lessons of the owner that are due.</summary>
+    /// <summary>
+    /// Reckons anew the lessons of the owner that are due, and keeps what settled lessons tell of each student, where that is not kept: settling a lesson leaves it to
+    /// whoever has time, for it is as much as its whole ledger.
+    /// </summary>
     /// <param name="db">A context of the owner.</param>
     /// <param name="lesson">The only lesson to look at; null for all.</param>
     /// <returns>As <see cref="Renew"/>.</returns>
     public static async Task<(int Lessons, int Scores)> RenewDue(SchoolDb db, Guid? lesson = null)
     {
         var (lessons, scores) = (0, 0);
-        foreach (var id in await db.Lessons.Where(l => l.ReckonAgain && (lesson == null || l.Id == lesson)).OrderBy(l => l.PlannedStart).Select(l => l.Id).ToListAsync())
+        foreach (var due in await db.Lessons.Where(l => (l.ReckonAgain || (l.Stage == LessonStage.Settled && !l.LookBackKept)) && (lesson == null || l.Id == lesson))
+            .OrderBy(l => l.PlannedStart).Select(l => new { l.Id, l.ReckonAgain }).ToListAsync())
         {
-            scores += await RenewOne(db, id);
-            lessons++;
+            scores += await RenewOne(db, due.Id);
+            lessons += due.ReckonAgain ? 1 : 0;
         }
 
         return (lessons, scores);
@@ -94,7 +108,9 @@ public static class Summaries
         while (true)
         {
             var open = OpenLesson.Load(db, id)!;
-            List<Summary> fresh = open.Lesson.Stage == LessonStage.Settled ? [.. Of(open.State, open.Lesson, open.Rules, open.Roster.Select(s => s.Name.Id))] : [];
+            var isSettled = open.Lesson.Stage == LessonStage.Settled;
+            List<Summary> fresh = isSettled ? [.. Of(open.State, open.Lesson, open.Rules, open.Roster.Select(s => s.Name.Id))] : [];
+            List<LookBackRow> known = isSettled ? [.. KnownIn(open)] : [];
             await using var transaction = await db.Database.BeginTransactionAsync();
             if ((await db.Entries.Where(e => e.LessonId == id).MaxAsync(e => (long?)e.Seq) ?? 0) != open.Position)
             {
@@ -104,11 +120,14 @@ public static class Summaries
 
             var before = await db.Summaries.AsNoTracking().Where(s => s.LessonId == id).ToDictionaryAsync(s => s.StudentId, s => s.Score);
             await db.Summaries.Where(s => s.LessonId == id).ExecuteDeleteAsync();
+            await db.LookBack.Where(k => k.LessonId == id).ExecuteDeleteAsync();
             db.Summaries.AddRange(fresh);
+            db.LookBack.AddRange(known);
             await db.SaveQuickly();
-            await db.Lessons.Where(l => l.Id == id).ExecuteUpdateAsync(set => set.SetProperty(l => l.ReckonAgain, false));
+            await db.Lessons.Where(l => l.Id == id).ExecuteUpdateAsync(set => set.SetProperty(l => l.ReckonAgain, false).SetProperty(l => l.LookBackKept, isSettled));
             await transaction.CommitAsync();
             fresh.ForEach(row => db.Entry(row).State = EntityState.Detached);
+            known.ForEach(row => db.Entry(row).State = EntityState.Detached);
             return fresh.Count(s => !before.TryGetValue(s.StudentId, out var score) || score != s.Score);
         }
     }
@@ -129,6 +148,12 @@ public static class Summaries
             using var db = file.Open(owner);
             var open = OpenLesson.Load(db, id)!;
             var state = open.State;
+            if (open.Lesson.LookBackKept && !KnownIn(open).ToDictionary(k => k.StudentId, k => k.Known).OrderBy(k => k.Key)
+                .SequenceEqual(db.LookBack.AsNoTracking().Where(k => k.LessonId == id).ToDictionary(k => k.StudentId, k => k.Known).OrderBy(k => k.Key)))
+            {
+                differences.Add($"lesson {id}: what is kept in words of its students is not what its ledger says");
+            }
+
             var fresh = Of(state, open.Lesson, open.Rules, open.Roster.Select(s => s.Name.Id)).ToDictionary(s => s.StudentId, Said);
             var stored = db.Summaries.AsNoTracking().Where(s => s.LessonId == id).ToDictionary(s => s.StudentId, Said);
             differences.AddRange(fresh.Keys.Union(stored.Keys)

@@ -100,7 +100,6 @@ public static class Application
         services.AddSingleton(settings);
         services.AddSingleton<Features.Reports.Replays>();
         services.AddSingleton<Features.Reports.ReportRounds>();
-        services.AddSingleton<Features.Reports.PastKept>();
         services.AddSingleton<OpenLessons>();
         services.AddSingleton<LedgerWriter>();
         services.AddSingleton<OpenWindows>();

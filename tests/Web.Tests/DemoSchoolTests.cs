@@ -49,6 +49,11 @@ public sealed class DemoSchoolTests
         Share(n => n > 6).ShouldBeLessThan(Share(n => n <= 6) / 2);
         File.ReadAllLines(Path.Combine(folder, "demo-files", "attendance-lesson-13.csv")).Length.ShouldBe(32);
         Summaries.Check(file).ShouldBeEmpty();
+        (await db.Lessons.Where(l => l.Stage == LessonStage.Settled).AllAsync(l => l.LookBackKept)).ShouldBeTrue();
+        // What somebody changed by hand is found.
+        var kept = await db.LookBack.AsNoTracking().FirstAsync();
+        await db.LookBack.Where(k => k.LessonId == kept.LessonId && k.StudentId == kept.StudentId).ExecuteUpdateAsync(set => set.SetProperty(k => k.Known, "[]"));
+        Summaries.Check(file).ShouldHaveSingleItem().ShouldContain("not what its ledger says");
         // The scheme was changed once, two cases were put right, and in two lessons a rubric was marked.
         (await db.SchemeVersions.CountAsync()).ShouldBe(4); // of three classes, one of which has two
         rows.GroupBy(r => r.Lesson!.ScoredBy).ToDictionary(g => g.Key ?? 0, g => g.Select(r => r.LessonId).Distinct().Count()).ShouldBe(new Dictionary<int, int> { [1] = 6, [2] = 6 });

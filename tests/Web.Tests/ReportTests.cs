@@ -4,8 +4,10 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
 using PoliteTally.Core.Reports;
 using PoliteTally.Formats.Tests;
+using PoliteTally.Store;
 using PoliteTally.Web.Features.Reports;
 
 namespace PoliteTally.Web.Tests;
@@ -318,6 +320,26 @@ public sealed class ReportTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         var next = await fresh.Next();
         await next.Tap(new Core.Attendance.Marked(fresh.Students["Eino"], Core.Attendance.Mark.Here));
         (await fresh.Teacher.Get<PastView>($"/api/students/{fresh.Students["Eino"]}/past")).All.ShouldBe(before + 1);
+    }
+
+    [Fact]
+    public async Task What_is_kept_of_settled_lessons_is_what_their_ledgers_say_and_what_is_noted_later_is_found()
+    {
+        var (room, lessons) = await ThreeLessons.Settled(app);
+        Task<PastView> Past() => room.Teacher.Get<PastView>($"/api/students/{room.Students["Juno"]}/past");
+        await using var all = app.File.Open(Guid.Empty);
+        var owner = all.Classes.IgnoreQueryFilters().Single(c => c.Id == room.Class).OwnerId;
+        await using var db = app.File.Open(owner);
+        // By the ledgers alone, then by what is kept.
+        await db.Lessons.Where(l => lessons.Contains(l.Id)).ExecuteUpdateAsync(set => set.SetProperty(l => l.LookBackKept, false));
+        var told = await Past();
+        await Summaries.RenewDue(db);
+        (await db.Lessons.CountAsync(l => lessons.Contains(l.Id) && l.LookBackKept)).ShouldBe(lessons.Count);
+        (await Past()).Lines.ShouldBe(told.Lines);
+        Summaries.Check(app.File).ShouldBeEmpty();
+        // Somebody calls back days after a lesson was settled.
+        await (room with { Lesson = lessons[0] }).Tap(new Core.Notes.ContactTried(room.Students["Juno"], Core.Notes.ContactChannel.Phone, Core.Notes.ContactOutcome.Reached, "was at the dentist"));
+        (await Past()).Lines.ShouldContain(l => l.Text == "call, reached: was at the dentist");
     }
 
     [Fact]

@@ -281,6 +281,9 @@ namespace PoliteTally.Store.Migrations
                     b.Property<bool>("DropIn")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("LookBackKept")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("MeetingLink")
                         .HasColumnType("TEXT");
 
@@ -400,6 +403,28 @@ namespace PoliteTally.Store.Migrations
                     b.HasKey("LessonId");
 
                     b.ToTable("LessonPlans");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.LookBackRow", b =>
+                {
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("LessonId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Known")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("StudentId", "LessonId");
+
+                    b.HasIndex("LessonId");
+
+                    b.ToTable("LookBack");
                 });
 
             modelBuilder.Entity("PoliteTally.Store.Model.Objection", b =>
@@ -1147,6 +1172,17 @@ namespace PoliteTally.Store.Migrations
                         .HasForeignKey("PoliteTally.Store.Model.LessonPlan", "LessonId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.LookBackRow", b =>
+                {
+                    b.HasOne("PoliteTally.Store.Model.Lesson", "Lesson")
+                        .WithMany()
+                        .HasForeignKey("LessonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Lesson");
                 });
 
             modelBuilder.Entity("PoliteTally.Store.Model.Objection", b =>

@@ -51,6 +51,9 @@ public sealed class Lesson : IOwned
     /// <summary>Whether its summaries are to be reckoned anew: something they rest on was changed, and the program has not come to it yet.</summary>
     public bool ReckonAgain { get; set; }
 
+    /// <summary>Whether what it tells of its students is kept in words (<see cref="LookBackRow"/>), and nothing was noted since. Only of a settled lesson.</summary>
+    public bool LookBackKept { get; set; }
+
     /// <summary>When the lesson was settled for the first time: whoever joined the class later is not on its roster.</summary>
     public Instant? RosterClosedAt { get; set; }
 

@@ -15,7 +15,7 @@ internal static class LessonCourse
     {
         IReadOnlyCollection<Act> about = entry.Act is Struck struck ? draft.About(struck) : [entry.Act];
         var (ofCourse, ofScores) = (about.Any(a => a is LessonStarted or LessonEnded or LessonSettled), about.Any(a => a.IsOfScores));
-        if (!ofCourse && !ofScores)
+        if (!ofCourse && !ofScores && !draft.Lesson.LookBackKept)
         {
             return;
         }
@@ -24,6 +24,7 @@ internal static class LessonCourse
         var lesson = db.Lessons.Include(l => l.Class).Single(l => l.Id == draft.Lesson.Id);
         var state = draft.State();
         var course = state.Course;
+        lesson.LookBackKept = false;
         lesson.ActualStart = course.StartedAt;
         lesson.ActualEnd = course.EndedAt;
         lesson.Stage = course switch
@@ -50,7 +51,7 @@ internal static class LessonCourse
                 db.Summaries.AddRange(Summaries.Of(state, lesson, rules, draft.Before.Roster.Select(s => s.Name.Id)));
             }
         }
-        else if (lesson.Stage == LessonStage.Settled)
+        else if (ofScores && lesson.Stage == LessonStage.Settled)
         {
             // Scores alone change, perhaps those of many lessons: they are reckoned when nobody waits (Summaries.RenewDue).
             lesson.ReckonAgain = true;

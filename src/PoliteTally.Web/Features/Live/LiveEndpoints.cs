@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 using PoliteTally.Core.Chat;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Page;
@@ -39,7 +40,7 @@ internal static class LiveEndpoints
         }).WithName("GetChat");
 
         api.MapPost("/lessons/{id:guid}/entries", async Task<Results<Ok<WriteResult>, NotFound, ProblemHttpResult>> (
-            Guid id, EntriesSent sent, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, HttpContext http) =>
+            Guid id, EntriesSent sent, LedgerWriter ledger, OpenLessons openLessons, Reckoner reckoner, SchoolDb db, Owner owner, HttpContext http) =>
         {
             if (WrongBatch(sent) is { } wrong)
             {
@@ -49,10 +50,15 @@ internal static class LiveEndpoints
             var by = http.User.Identity?.Name ?? "";
             var result = await ledger.Append(
                 owner.Id, id, Source.Tapped, by, [.. sent.Entries.Select(e => new NewEntry(e.Id, e.HappenedAt, e.Act, e.Together))]);
-            // What was said of scores of a settled lesson shows at once.
-            if (sent.Entries.Any(e => e.Act is Struck or { IsOfScores: true }) && await openLessons.Find(owner.Id, id) is { Lesson.ReckonAgain: true })
+            // What was said of scores of a settled lesson shows at once; what it tells of its students is kept when nobody waits.
+            if (sent.Entries.Any(e => e.Act is Struck or LessonSettled or { IsTakenWhenSettled: true }) && await openLessons.Find(owner.Id, id) is { Lesson: var lesson })
             {
-                await Summaries.RenewDue(db, id);
+                if (lesson.ReckonAgain)
+                {
+                    await Summaries.RenewDue(db, id);
+                }
+
+                reckoner.Wake(owner.Id);
             }
 
             return result is null ? TypedResults.NotFound() : TypedResults.Ok(result);

@@ -2,10 +2,10 @@ using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Course;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Register;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
-using PoliteTally.Web.Features.Live;
 
 namespace PoliteTally.Web.Features.Register;
 

@@ -12,7 +12,6 @@ using PoliteTally.Core.Scoring;
 using PoliteTally.Core.Text;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
-using PoliteTally.Web.Features.Live;
 using PoliteTally.Web.Features.Register;
 using PoliteTally.Web.Features.Scores;
 

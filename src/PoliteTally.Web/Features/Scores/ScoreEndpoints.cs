@@ -1,10 +1,10 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Scoring;
 using PoliteTally.Store;
 using PoliteTally.Web.Features.Lessons;
-using PoliteTally.Web.Features.Live;
 using PoliteTally.Web.Features.Objections;
 using PoliteTally.Web.Requests;
 

@@ -1,6 +1,6 @@
 using NodaTime;
 using PoliteTally.Core.Ledger;
-using PoliteTally.Web.Features.Live;
+using PoliteTally.Core.Lessons;
 using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Settling;

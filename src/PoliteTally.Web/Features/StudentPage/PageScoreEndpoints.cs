@@ -9,7 +9,6 @@ using PoliteTally.Core.Scoring;
 using PoliteTally.Core.Text;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
-using PoliteTally.Web.Features.Live;
 using PoliteTally.Web.Features.Scores;
 using PoliteTally.Web.Requests;
 

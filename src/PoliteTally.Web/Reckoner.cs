@@ -1,8 +1,9 @@
 using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore;
 using PoliteTally.Store;
+using PoliteTally.Store.Model;
 
-namespace PoliteTally.Web.Features.Scores;
+namespace PoliteTally.Web;
 
 /// <summary>
 /// Reckons settled lessons anew that are due, one after the other and beside everything else: at the start what a sudden stop left, and then whatever it is told of.
@@ -20,7 +21,7 @@ internal sealed class Reckoner(SchoolFile file, ILogger<Reckoner> log) : Backgro
         await Quietly(async () =>
         {
             await using var all = file.Open(Guid.Empty);
-            foreach (var owner in await all.Lessons.IgnoreQueryFilters().Where(l => l.ReckonAgain).Select(l => l.OwnerId).Distinct().ToListAsync(stoppingToken))
+            foreach (var owner in await all.Lessons.IgnoreQueryFilters().Where(l => l.ReckonAgain || (l.Stage == LessonStage.Settled && !l.LookBackKept)).Select(l => l.OwnerId).Distinct().ToListAsync(stoppingToken))
             {
                 Wake(owner);
             }

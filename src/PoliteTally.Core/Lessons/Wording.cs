@@ -3,17 +3,16 @@ using PoliteTally.Core.Chat;
 using PoliteTally.Core.Groups;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
-using PoliteTally.Core.Lessons;
 using PoliteTally.Core.Notes;
 using PoliteTally.Core.Page;
 using PoliteTally.Core.Questions;
 using PoliteTally.Core.Signals;
 using PoliteTally.Core.Text;
 
-namespace PoliteTally.Web.Features.Live;
+namespace PoliteTally.Core.Lessons;
 
 /// <summary>Entries in plain words, the same in the last entries, in an explanation and in settling.</summary>
-internal static class Wording
+public static class Wording
 {
     private const int MostNamed = 3;
 
