@@ -257,7 +257,9 @@ public sealed class ReportTests(AppUnderTest app) : IClassFixture<AppUnderTest>
     {
         var (room, lessons) = await ToRead();
         Task<ReplayView> Replay(string query = "") => room.Teacher.Get<ReplayView>($"/api/lessons/{lessons[0]}/replay{query}");
-        var end = await Replay();
+        var middle = await Replay();
+        middle.At.ShouldBeInRange(middle.From, NodaTime.Instant.Max(middle.From, middle.To));
+        var end = await Replay($"?at={middle.To.ToUnixTimeMilliseconds()}");
         end.Rows.Single(r => r.Id == room.Students["Juno"]).ShouldSatisfyAllConditions(r => r.FullTurns.ShouldBe(1), r => r.Chat.ShouldBe(1));
         var begin = await Replay($"?at={end.From.ToUnixTimeMilliseconds() - 1}");
         begin.At.ShouldBe(end.From);

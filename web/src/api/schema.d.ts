@@ -4131,6 +4131,10 @@ export interface components {
             /** Format: int32 */
             scores: number;
         };
+        ReplayGroup: {
+            name: string;
+            members: string[];
+        };
         ReplayHand: {
             name: string;
             /** Format: int32 */
@@ -4161,8 +4165,7 @@ export interface components {
             turn: null | string;
             hands: components["schemas"]["ReplayHand"][];
             questions: string[];
-            /** Format: int32 */
-            groups: number;
+            groups: components["schemas"]["ReplayGroup"][];
             rows: components["schemas"]["ReplayRow"][];
         };
         ReportCell: {

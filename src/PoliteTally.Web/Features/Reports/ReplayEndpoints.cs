@@ -17,12 +17,15 @@ namespace PoliteTally.Web.Features.Reports;
 /// <param name="Turn">Who had the word; null if nobody had.</param>
 /// <param name="Hands">Hands that were up, in their order.</param>
 /// <param name="Questions">Questions that were open.</param>
-/// <param name="Groups">How many groups there were.</param>
+/// <param name="Groups">The groups there were.</param>
 public sealed record ReplayView(
-    Instant Planned, Instant From, Instant To, Instant At, string? Stage, string? Turn, IReadOnlyList<ReplayHand> Hands, IReadOnlyList<string> Questions, int Groups, IReadOnlyList<ReplayRow> Rows);
+    Instant Planned, Instant From, Instant To, Instant At, string? Stage, string? Turn, IReadOnlyList<ReplayHand> Hands, IReadOnlyList<string> Questions, IReadOnlyList<ReplayGroup> Groups, IReadOnlyList<ReplayRow> Rows);
 
 /// <summary>A hand that was up.</summary>
 public sealed record ReplayHand(string Name, int WaitedSeconds);
+
+/// <summary>A group, with what its members are called.</summary>
+public sealed record ReplayGroup(string Name, IReadOnlyList<string> Members);
 
 /// <summary>A student as the sheet stood.</summary>
 /// <param name="Here">Whether they were there.</param>
@@ -55,7 +58,8 @@ internal static class ReplayEndpoints
         {
             var open = own.Open;
             var (from, to) = (open.Times.HeldFrom, open.Times.HeldTo);
-            var asked = at ?? to.ToUnixTimeMilliseconds();
+            // Unasked, its middle: at its end people may have gone already.
+            var asked = at ?? (from + ((to - from) / 2)).ToUnixTimeMilliseconds();
             // Any moment that a clock can show; outside of the lesson it is its beginning or its end.
             var moment = Instant.FromUnixTimeMilliseconds(Math.Clamp(asked, from.ToUnixTimeMilliseconds(), Math.Max(from.ToUnixTimeMilliseconds(), to.ToUnixTimeMilliseconds())));
             var replay = replays.Of(open);
@@ -76,7 +80,7 @@ internal static class ReplayEndpoints
         return new ReplayView(
             open.Times.PlannedStart, from, to, at, StageClock.At(open.Plan, open.Times.ActualStart, then.Course.StageMoves, at)?.Name, then.HandLine.Current is { } current ? Called(current.Student) : null,
             [.. then.HandLine.Hands.Where(h => h.InLine).OrderBy(h => h.RaisedAt).Select(h => new ReplayHand(Called(h.Student), (int)(at - h.RaisedAt).TotalSeconds))],
-            [.. then.Questions.All.Where(q => q.IsOpen).Select(q => q.Question.Text)], then.Groups.Now.Count,
+            [.. then.Questions.All.Where(q => q.IsOpen).Select(q => q.Question.Text)], [.. then.Groups.Now.Select(g => new ReplayGroup(g.Name, [.. g.Members.Select(m => Called(open.Whose(m)))]))],
             [
                 .. open.Roster.Select(s => s.Name.Id).Select(id => new ReplayRow(
                     id, Called(id), open.State.AttendanceOf(id, open.Times, policy).WasThereAt(at, policy.Bridge),

@@ -128,6 +128,14 @@ const revoke = () =>
       <button v-if="student" type="button" class="quiet ml-auto" @click="leave">Leaves the class</button>
     </p>
     <template v-if="student">
+      <p class="mt-3 flex flex-wrap gap-5 text-small">
+        <RouterLink class="quiet" :to="`/classes/${classId}/reports/student?student=${student.id}`"
+          >A report on {{ student.called }}</RouterLink
+        >
+        <RouterLink class="quiet" :to="`/classes/${classId}/reports/past?student=${student.id}`"
+          >All that is known of {{ student.called }}</RouterLink
+        >
+      </p>
       <p v-for="other in student.merged" :key="other.id" class="mt-3 text-small">
         Also the record of {{ other.name }}{{ other.number ? `, ${other.number}` : '' }}.
         <button type="button" class="quiet ml-2" @click="part(other)">Part them again</button>

@@ -55,7 +55,13 @@ function keep(words: string) {
         </template>
       </p>
     </template>
-    <div v-if="section.drawing" class="mt-2 overflow-x-auto pb-1">
+    <div
+      v-if="section.drawing"
+      class="mt-2 overflow-x-auto pb-1"
+      tabindex="0"
+      role="group"
+      :aria-label="section.heading"
+    >
       <DrawingView :drawing="section.drawing" />
       <p v-if="drawingAt" class="no-print mt-1 flex gap-4 text-small">
         <a class="quiet" :href="drawingAt('svg')" download>drawing as SVG</a>

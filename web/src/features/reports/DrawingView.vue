@@ -3,6 +3,8 @@ import type { Schemas } from '../../api/client'
 
 /** A drawing of a report: lines, dots, fields and words, in the pens of this sheet. */
 defineProps<{ drawing: Schemas['Drawing'] }>()
+/** Drawn any smaller, its words cannot be read: on a narrow window it is moved sideways instead. */
+const smallest = 1.4
 const anchors = { start: 'start', middle: 'middle', end: 'end' } as const
 </script>
 
@@ -12,7 +14,7 @@ const anchors = { start: 'start', middle: 'middle', end: 'end' } as const
     role="img"
     :aria-label="drawing.says"
     :viewBox="`0 0 ${drawing.width} ${drawing.height}`"
-    :style="{ maxWidth: `${drawing.width * 1.75}px` }"
+    :style="{ maxWidth: `${drawing.width * 1.75}px`, minWidth: `${drawing.width * smallest}px` }"
   >
     <template v-for="(m, i) in drawing.marks" :key="i">
       <line
@@ -46,7 +48,6 @@ const anchors = { start: 'start', middle: 'middle', end: 'end' } as const
 .drawing {
   display: block;
   width: 100%;
-  min-width: 480px;
   overflow: visible;
 }
 .ink {
@@ -90,7 +91,7 @@ text {
 /* In print the width of the paper is what there is. */
 @media print {
   .drawing {
-    min-width: 0;
+    min-width: 0 !important;
     max-width: 100% !important;
   }
 }

@@ -8,7 +8,7 @@ const ofNumbers = (column: number) => props.figures.rows.some((r) => r.cells[col
 </script>
 
 <template>
-  <div class="overflow-x-auto">
+  <div class="overflow-x-auto" tabindex="0" role="group" :aria-label="figures.name">
     <table class="sheet-table figures">
       <caption class="sr-only">
         {{
@@ -22,7 +22,7 @@ const ofNumbers = (column: number) => props.figures.rows.some((r) => r.cells[col
       </thead>
       <tbody>
         <tr v-for="(row, r) in figures.rows" :key="r">
-          <td v-for="(cell, i) in row.cells" :key="i" :class="{ number: ofNumbers(i) }">
+          <td v-for="(cell, i) in row.cells" :key="i" :class="{ number: ofNumbers(i), short: cell.text.length < 12 }">
             <RouterLink v-if="i === 0 && row.opens" class="why" :to="placeOf(classId, row.opens)"
               ><bdi>{{ cell.text }}</bdi></RouterLink
             >
@@ -45,6 +45,9 @@ const ofNumbers = (column: number) => props.figures.rows.some((r) => r.cells[col
 }
 .number {
   text-align: end !important;
+}
+.short {
+  white-space: nowrap;
 }
 .why {
   text-decoration: underline;

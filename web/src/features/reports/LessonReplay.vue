@@ -27,7 +27,7 @@ watch([opened, () => props.minute], ([moment]) => moment !== undefined && (at.va
 
 const lasts = computed(() => (sheet.value ? Math.max(1, Math.round((sheet.value.to - sheet.value.from) / 60_000)) : 1))
 const now = computed(() =>
-  sheet.value ? Math.round(((at.value ?? sheet.value.to) - sheet.value.from) / 60_000) : lasts.value,
+  sheet.value ? Math.round(((at.value ?? sheet.value.at) - sheet.value.from) / 60_000) : lasts.value,
 )
 const go = (event: Event) => (at.value = sheet.value!.from + Number((event.target as HTMLInputElement).value) * 60_000)
 </script>
@@ -57,8 +57,12 @@ const go = (event: Event) => (at.value = sheet.value!.from + Number((event.targe
           Hands: {{ sheet.hands.map((h) => `${h.name} ${clock(h.waitedSeconds * 1000)}`).join(', ') }}.</template
         >
         <template v-if="sheet.questions.length"> Open: {{ sheet.questions.join('; ') }}</template>
-        <template v-if="sheet.groups"> In {{ count(sheet.groups, 'group') }}.</template>
       </p>
+      <ul v-if="sheet.groups.length" class="mt-1 text-small" aria-label="Groups">
+        <li v-for="group in sheet.groups" :key="group.name">
+          <b>{{ group.name }}</b> {{ group.members.join(', ') }}
+        </li>
+      </ul>
       <ul class="rows mt-2">
         <li v-for="row in sheet.rows" :key="row.id" :class="{ away: !row.here }">
           <span class="name">{{ row.name }}</span>
