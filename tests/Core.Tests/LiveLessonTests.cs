@@ -237,6 +237,26 @@ public sealed class LiveLessonTests
         (on.Stage.Name, on.From, on.To, on.DriftAt(Given.At(now))).ShouldBe((name, Given.At(from), Given.At(to), Duration.FromMinutes(drift)));
     }
 
+    [Theory]
+    [InlineData("8>402 23>403", "Every stage took about as long as planned.")]
+    [InlineData("10>402 25>403", "Every stage took about as long as planned.")] // two minutes are no drift
+    [InlineData("8>402 17>403", "“In pairs” took nine minutes, six fewer than planned. “From the line” took 23 minutes, six more than planned.")]
+    [InlineData("8>402", "“In pairs” took 32 minutes, 17 more than planned. “From the line” was not come to.")]
+    [InlineData("8>403", "“From the line” took 32 minutes, 15 more than planned. “In pairs” was not come to.")]
+    [InlineData("5>402 10>401 13>402 23>403", "Every stage took about as long as planned.")] // come back to: both times count
+    [InlineData("0>403", "“From the line” took 40 minutes, 23 more than planned. “Readings” and “In pairs” were not come to.")]
+    public void How_far_stages_were_from_the_plan_is_said_in_words(string moves, string said)
+    {
+        var moved = moves.Split(' ').Select(m => (Given.Id(int.Parse(m.Split('>')[1])), Given.At(double.Parse(m.Split('>')[0])))).ToList();
+        var held = StageClock.Held(Planned, Given.Start, moved, Given.At(40));
+        held.Zip(held.Skip(1)).ShouldAllBe(s => s.First.To == s.Second.From);
+        string.Join(' ', StageClock.InWords(Planned, held)).ShouldBe(said);
+    }
+
+    [Fact]
+    public void Without_stages_nothing_is_said_of_them() =>
+        StageClock.InWords(Plan.Empty, StageClock.Held(Plan.Empty, Given.Start, [(Given.Id(401), Given.At(5))], Given.At(40))).ShouldBeEmpty();
+
     [Fact]
     public void Without_stages_or_before_the_lesson_none_is_on()
     {

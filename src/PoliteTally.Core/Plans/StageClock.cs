@@ -1,4 +1,5 @@
 using NodaTime;
+using PoliteTally.Core.Text;
 
 namespace PoliteTally.Core.Plans;
 
@@ -47,6 +48,54 @@ public static class StageClock
         started is { } start && start <= at && plan.Stages.Count > 0
             ? plan.Stages[Latest(plan, start, [.. moves.TakeWhile(m => m.At <= at)]).Index]
             : null;
+
+    /// <summary>The stages as they were held, one after the other; one that was come back to is there twice. None if the plan has none.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="started">When the lesson began.</param>
+    /// <param name="moves">As in <see cref="Now"/>.</param>
+    /// <param name="ended">When the last of them was over.</param>
+    public static IReadOnlyList<TimedStage> Held(Plan plan, Instant? started, IReadOnlyList<(Guid Stage, Instant At)> moves, Instant ended)
+    {
+        var stages = plan.Stages.DistinctBy(s => s.Id).ToDictionary(s => s.Id);
+        var begun = moves.Where(m => stages.ContainsKey(m.Stage)).ToList();
+        if (started is { } start && plan.Stages.Count > 0 && (begun.Count == 0 || begun[0].At > start))
+        {
+            begun.Insert(0, (plan.Stages[0].Id, start));
+        }
+
+        return [.. begun.Select((m, i) => new TimedStage(stages[m.Stage], m.At, i + 1 < begun.Count ? begun[i + 1].At : ended))];
+    }
+
+    /// <summary>How far stages were from what was planned, and which were not come to: a sentence for each of the first, one for all of the others.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="held">The stages as they were held.</param>
+    public static IEnumerable<string> InWords(Plan plan, IReadOnlyList<TimedStage> held)
+    {
+        if (plan.Stages.Count == 0)
+        {
+            yield break;
+        }
+
+        var took = held.GroupBy(s => s.Stage.Id).ToDictionary(g => g.Key, g => g.Aggregate(Duration.Zero, (sum, s) => sum + (s.To - s.From)));
+        var off = plan.Stages.Where(s => took.ContainsKey(s.Id)).Select(s => (s.Name, Took: Words.WholeMinutes(took[s.Id]), Planned: Words.WholeMinutes(s.Length))).ToList();
+        foreach (var (name, minutes, planned) in off.Where(s => Math.Abs(s.Took - s.Planned) >= Drift))
+        {
+            yield return $"“{name}” took {Words.Several(minutes, "minute")}, {Words.InLetters(Math.Abs(minutes - planned))} {(minutes > planned ? "more" : "fewer")} than planned.";
+        }
+
+        var missed = plan.Stages.Where(s => !took.ContainsKey(s.Id)).Select(s => $"“{s.Name}”").ToList();
+        if (missed.Count > 0)
+        {
+            yield return $"{Words.Listed(missed)} {(missed.Count == 1 ? "was" : "were")} not come to.";
+        }
+        else if (off.TrueForAll(s => Math.Abs(s.Took - s.Planned) < Drift))
+        {
+            yield return "Every stage took about as long as planned.";
+        }
+    }
+
+    // In whole minutes; less is no drift, for nobody moves on by the second.
+    private const int Drift = 3;
 
     // The first stage begins with the lesson; nobody has to say so.
     private static (int Index, Instant From) Latest(Plan plan, Instant start, IReadOnlyList<(Guid Stage, Instant At)> moves)

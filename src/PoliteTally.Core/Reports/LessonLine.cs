@@ -53,8 +53,8 @@ public static class LessonLine
         y += 20;
         if (lesson.Plan.Stages.Count > 0)
         {
-            Stages("planned", [.. lesson.Plan.Timed(lesson.Times.PlannedStart).Select(s => (s.Stage.Name, s.From, s.To))], Pen.Soft);
-            Stages("as it was", RealStages(lesson, to), Pen.Ink);
+            Stages("planned", lesson.Plan.Timed(lesson.Times.PlannedStart), Pen.Soft);
+            Stages("as it was", lesson.StagesHeld(to), Pen.Ink);
         }
 
         Curve("present", [.. minutes.Select(m => m.Present)], lesson.Roster.Count, Pen.Ink, 30);
@@ -114,7 +114,7 @@ public static class LessonLine
             sketch.Line(Pen.Rule, Left, y + 1, Sketch.PageWidth, y + 1, 0.5m);
         }
 
-        void Stages(string name, IReadOnlyList<(string Name, Instant From, Instant To)> stages, Pen pen)
+        void Stages(string name, IReadOnlyList<TimedStage> stages, Pen pen)
         {
             sketch.Words(Pen.Soft, 0, y + 3, name, 7.5m);
             foreach (var stage in stages.Where(s => s.To > from && s.From < to))
@@ -124,7 +124,7 @@ public static class LessonLine
                 sketch.Line(pen, start, y + 5, end, y + 5, 0.8m);
                 // As much of the name as there is room for.
                 var room = (int)((end - start - 4) / 4.2m);
-                sketch.Words(pen, start + 3, y + 2, room > 3 || stage.Name.Length <= room ? Words.Cut(stage.Name, room) : "", 7.5m);
+                sketch.Words(pen, start + 3, y + 2, room > 3 || stage.Stage.Name.Length <= room ? Words.Cut(stage.Stage.Name, room) : "", 7.5m);
             }
 
             y += 17;
@@ -153,17 +153,5 @@ public static class LessonLine
     {
         var (from, to) = (lesson.Times.HeldFrom, lesson.Times.HeldTo);
         return (from, to > from ? to : from + Duration.FromMinutes(1));
-    }
-
-    private static List<(string Name, Instant From, Instant To)> RealStages(LessonTaught lesson, Instant end)
-    {
-        var names = lesson.Plan.Stages.ToDictionary(s => s.Id, s => s.Name);
-        var moves = lesson.State.Course.StageMoves.Where(m => names.ContainsKey(m.Stage)).ToList();
-        if (lesson.Times.ActualStart is { } start && (moves.Count == 0 || moves[0].At > start))
-        {
-            moves.Insert(0, (lesson.Plan.Stages[0].Id, start));
-        }
-
-        return [.. moves.Select((m, i) => (names[m.Stage], m.At, i + 1 < moves.Count ? moves[i + 1].At : end))];
     }
 }

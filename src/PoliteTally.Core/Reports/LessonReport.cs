@@ -32,6 +32,10 @@ public sealed record LessonTaught(
     /// <summary>The same, counted.</summary>
     public IReadOnlyDictionary<Guid, Tally> Tallies => field ??= Did.ToDictionary(d => d.Key, d => Tally.Of(d.Value));
 
+    /// <summary>Its stages as they were held.</summary>
+    /// <param name="ended">When the last of them was over.</param>
+    public IReadOnlyList<TimedStage> StagesHeld(Instant ended) => StageClock.Held(Plan, Times.ActualStart, State.Course.StageMoves, ended);
+
     /// <summary>A moment as the clock at the school shows it: "09:41".</summary>
     public string Clock(Instant at) => at.InZone(Zone).TimeOfDay.ToString("HH:mm", System.Globalization.CultureInfo.InvariantCulture);
 
@@ -58,7 +62,7 @@ public sealed record LessonReport(LessonTaught Lesson, Func<Guid, string> Called
         return new Document($"Lesson {Lesson.Number}: {Lesson.Title}", about,
         [
             new("", [.. Summary()]),
-            new("The lesson from the beginning to the end", [], LessonLine.Of(Lesson, minutes), Minutes(minutes)),
+            new("The lesson from the beginning to the end", [.. Stages()], LessonLine.Of(Lesson, minutes), Minutes(minutes)),
             new("Who was heard", [.. Heard()], null, Everybody()),
             .. questions.Questions.Select(questions.Section).Select(s => s with { Heading = s.Heading[(s.Heading.IndexOf(": ", StringComparison.Ordinal) + 2)..], Says = [.. s.Says.Select(q => q with { Opens = null })] }),
             .. Open(),
@@ -85,6 +89,10 @@ public sealed record LessonReport(LessonTaught Lesson, Func<Guid, string> Called
 
         static string OffBy(int minutes) => minutes == 0 ? "on time" : $"{Words.Several(Math.Abs(minutes), "minute")} {(minutes > 0 ? "after" : "before")} its time";
     }
+
+    // Where nobody moved on, nobody knows which stage was on.
+    private IEnumerable<Sentence> Stages() =>
+        Lesson.State.Course.StageMoves.Count == 0 ? [] : StageClock.InWords(Lesson.Plan, Lesson.StagesHeld(Lesson.Times.HeldTo)).Select(said => (Sentence)said);
 
     private IEnumerable<Sentence> Heard()
     {
