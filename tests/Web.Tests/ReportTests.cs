@@ -342,6 +342,10 @@ public sealed class ReportTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         // Somebody calls back days after a lesson was settled.
         await (room with { Lesson = lessons[0] }).Tap(new Core.Notes.ContactTried(room.Students["Juno"], Core.Notes.ContactChannel.Phone, Core.Notes.ContactOutcome.Reached, "was at the dentist"));
         (await Past()).Lines.ShouldContain(l => l.Text == "call, reached: was at the dentist");
+        // Of the lesson that was settled last, too, whose row the program still has in hand as it was before its words were kept.
+        await (room with { Lesson = lessons[^1] }).Tap(new Core.Notes.ContactTried(room.Students["Juno"], Core.Notes.ContactChannel.Phone, Core.Notes.ContactOutcome.Reached, "comes on Monday"));
+        (await Past()).Lines.ShouldContain(l => l.Text == "call, reached: comes on Monday");
+        Summaries.Check(app.File).ShouldBeEmpty();
     }
 
     [Fact]

@@ -15,7 +15,8 @@ internal static class LessonCourse
     {
         IReadOnlyCollection<Act> about = entry.Act is Struck struck ? draft.About(struck) : [entry.Act];
         var (ofCourse, ofScores) = (about.Any(a => a is LessonStarted or LessonEnded or LessonSettled), about.Any(a => a.IsOfScores));
-        if (!ofCourse && !ofScores && !draft.Lesson.LookBackKept)
+        // Of a settled lesson whatever is noted outdates what is kept of it in words.
+        if (!ofCourse && !ofScores && draft.Lesson.Stage != LessonStage.Settled)
         {
             return;
         }
