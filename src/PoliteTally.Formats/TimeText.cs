@@ -86,7 +86,7 @@ internal static partial class TimeText
     public static LocalDateTime? Sortable(string cell, LocalDateTime near)
     {
         var text = Tidy(cell);
-        return text.Length is 0 or > MostLetters || !HasColon(text) ? null
+        return text.Length > MostLetters || !HasColon(text) ? null
             : Readers.Select(read => read(text, near.Date)).FirstOrDefault(read => read is not null) is { } found ? found.Local : null;
     }
 

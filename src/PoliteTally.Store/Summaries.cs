@@ -20,6 +20,9 @@ public static class Summaries
 {
     private static readonly JsonSerializerOptions Json = Sparse(ActJson.Configure(new JsonSerializerOptions()));
 
+    /// <summary>Whether there is something to reckon or to keep of a lesson (<see cref="RenewDue"/>).</summary>
+    public static readonly Expression<Func<Lesson, bool>> IsDue = lesson => lesson.ReckonAgain || (lesson.Stage == LessonStage.Settled && !lesson.LookBackKept);
+
     /// <summary>The rows of a lesson. Students who did not come to a drop-in lesson have none.</summary>
     public static IEnumerable<Summary> Of(LessonState state, Lesson lesson, ClassRules rules, IEnumerable<Guid> roster)
     {
@@ -55,12 +58,6 @@ public static class Summaries
     public static IReadOnlyList<KnownOfStudent> KnownBy(LookBackRow row) =>
         [.. JsonSerializer.Deserialize<List<KeptLine>>(row.Known, Json)!.Select(k => new KnownOfStudent(Instant.FromUnixTimeMilliseconds(k.At), k.Kind, k.Text, k.By ?? "", k.Struck))];
 
-    private static IEnumerable<LookBackRow> KnownIn(OpenLesson open) => LookBack.Of(open.State)
-        .Select(k => new LookBackRow { LessonId = open.Lesson.Id, StudentId = k.Key, Known = JsonSerializer.Serialize(k.Value.Select(v => new KeptLine(v.At.ToUnixTimeMilliseconds(), v.Kind, v.Text, v.By, v.Struck)), Json) });
-
-    // Moments in milliseconds, as entries have them.
-    private sealed record KeptLine(long At, string Kind, string Text, string? By, bool Struck);
-
     /// <summary>What a row counts.</summary>
     public static Tally TallyOf(Summary row) => JsonSerializer.Deserialize<Tally>(row.Tally, Json)!;
 
@@ -92,7 +89,7 @@ public static class Summaries
     public static async Task<(int Lessons, int Scores)> RenewDue(SchoolDb db, Guid? lesson = null)
     {
         var (lessons, scores) = (0, 0);
-        foreach (var due in await db.Lessons.Where(l => (l.ReckonAgain || (l.Stage == LessonStage.Settled && !l.LookBackKept)) && (lesson == null || l.Id == lesson))
+        foreach (var due in await db.Lessons.Where(IsDue).Where(l => lesson == null || l.Id == lesson)
             .OrderBy(l => l.PlannedStart).Select(l => new { l.Id, l.ReckonAgain }).ToListAsync())
         {
             scores += await RenewOne(db, due.Id);
@@ -148,8 +145,8 @@ public static class Summaries
             using var db = file.Open(owner);
             var open = OpenLesson.Load(db, id)!;
             var state = open.State;
-            if (open.Lesson.LookBackKept && !KnownIn(open).ToDictionary(k => k.StudentId, k => k.Known).OrderBy(k => k.Key)
-                .SequenceEqual(db.LookBack.AsNoTracking().Where(k => k.LessonId == id).ToDictionary(k => k.StudentId, k => k.Known).OrderBy(k => k.Key)))
+            var kept = db.LookBack.AsNoTracking().Where(k => k.LessonId == id).ToDictionary(k => k.StudentId, k => k.Known);
+            if (open.Lesson.LookBackKept && !(KnownIn(open).ToList() is var known && known.Count == kept.Count && known.TrueForAll(k => kept.GetValueOrDefault(k.StudentId) == k.Known)))
             {
                 differences.Add($"lesson {id}: what is kept in words of its students is not what its ledger says");
             }
@@ -164,6 +161,9 @@ public static class Summaries
         return differences;
     }
 
+    private static IEnumerable<LookBackRow> KnownIn(OpenLesson open) => LookBack.Of(open.State)
+        .Select(k => new LookBackRow { LessonId = open.Lesson.Id, StudentId = k.Key, Known = JsonSerializer.Serialize(k.Value.Select(v => new KeptLine(v.At.ToUnixTimeMilliseconds(), v.Kind, v.Text, v.By, v.Struck)), Json) });
+
     private static string Said(Summary row) =>
         $"{row.Status} {row.KnownBy} '{row.Notes}' {row.PresentSeconds}/{row.CountedSeconds} score {row.Score:0.####} on {row.RestsOn:0.##} of {row.Whole:0.##} {row.Tally} {row.Ribbon}";
 
@@ -174,6 +174,9 @@ public static class Summaries
         options.RespectRequiredConstructorParameters = false;
         return options;
     }
+
+    // Moments in milliseconds, as entries have them.
+    private sealed record KeptLine(long At, string Kind, string Text, string? By, bool Struck);
 
     private static Ribbon RibbonOf(Participation did, LessonTimes times)
     {

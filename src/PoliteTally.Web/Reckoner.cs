@@ -1,7 +1,6 @@
 using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore;
 using PoliteTally.Store;
-using PoliteTally.Store.Model;
 
 namespace PoliteTally.Web;
 
@@ -21,7 +20,7 @@ internal sealed class Reckoner(SchoolFile file, ILogger<Reckoner> log) : Backgro
         await Quietly(async () =>
         {
             await using var all = file.Open(Guid.Empty);
-            foreach (var owner in await all.Lessons.IgnoreQueryFilters().Where(l => l.ReckonAgain || (l.Stage == LessonStage.Settled && !l.LookBackKept)).Select(l => l.OwnerId).Distinct().ToListAsync(stoppingToken))
+            foreach (var owner in await all.Lessons.IgnoreQueryFilters().Where(Summaries.IsDue).Select(l => l.OwnerId).Distinct().ToListAsync(stoppingToken))
             {
                 Wake(owner);
             }

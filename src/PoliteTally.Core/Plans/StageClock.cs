@@ -77,8 +77,9 @@ public static class StageClock
         }
 
         var took = held.GroupBy(s => s.Stage.Id).ToDictionary(g => g.Key, g => g.Aggregate(Duration.Zero, (sum, s) => sum + (s.To - s.From)));
-        var off = plan.Stages.Where(s => took.ContainsKey(s.Id)).Select(s => (s.Name, Took: Words.WholeMinutes(took[s.Id]), Planned: Words.WholeMinutes(s.Length))).ToList();
-        foreach (var (name, minutes, planned) in off.Where(s => Math.Abs(s.Took - s.Planned) >= Drift))
+        var off = plan.Stages.Where(s => took.ContainsKey(s.Id)).Select(s => (s.Name, Took: Words.WholeMinutes(took[s.Id]), Planned: Words.WholeMinutes(s.Length)))
+            .Where(s => Math.Abs(s.Took - s.Planned) >= Drift).ToList();
+        foreach (var (name, minutes, planned) in off)
         {
             yield return $"“{name}” took {Words.Several(minutes, "minute")}, {Words.InLetters(Math.Abs(minutes - planned))} {(minutes > planned ? "more" : "fewer")} than planned.";
         }
@@ -88,7 +89,7 @@ public static class StageClock
         {
             yield return $"{Words.Listed(missed)} {(missed.Count == 1 ? "was" : "were")} not come to.";
         }
-        else if (off.TrueForAll(s => Math.Abs(s.Took - s.Planned) < Drift))
+        else if (off.Count == 0)
         {
             yield return "Every stage took about as long as planned.";
         }

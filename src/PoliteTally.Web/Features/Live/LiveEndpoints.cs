@@ -8,6 +8,7 @@ using PoliteTally.Core.Page;
 using PoliteTally.Core.Questions;
 using PoliteTally.Core.Signals;
 using PoliteTally.Store;
+using PoliteTally.Store.Model;
 using PoliteTally.Store.Writing;
 using PoliteTally.Web.Requests;
 
@@ -58,7 +59,10 @@ internal static class LiveEndpoints
                     await Summaries.RenewDue(db, id);
                 }
 
-                reckoner.Wake(owner.Id);
+                if (lesson.Stage == LessonStage.Settled)
+                {
+                    reckoner.Wake(owner.Id);
+                }
             }
 
             return result is null ? TypedResults.NotFound() : TypedResults.Ok(result);

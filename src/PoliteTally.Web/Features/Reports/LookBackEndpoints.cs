@@ -66,15 +66,17 @@ internal static class LookBackEndpoints
         var records = Rosters.RecordsOf(db, student.Id);
         var classes = await db.Enrolments.AsNoTracking().Where(e => records.Contains(e.StudentId)).Select(e => new { e.ClassId, e.Class!.Name }).Distinct().ToDictionaryAsync(c => c.ClassId, c => c.Name);
         var (start, end, ids) = (span.From ?? Instant.MinValue, span.To ?? Instant.MaxValue, classes.Keys.ToList());
-        var lessons = await db.Lessons.AsNoTracking().Where(l => ids.Contains(l.ClassId) && l.PlannedStart >= start && l.PlannedStart < end).ToListAsync();
-        // Of settled lessons it is kept; of others, and of those that are being reckoned anew, the ledger is read.
-        var kept = await db.LookBack.AsNoTracking().Where(k => k.StudentId == student.Id).ToDictionaryAsync(k => k.LessonId);
+        var lessons = await db.Lessons.AsNoTracking().Where(l => ids.Contains(l.ClassId) && l.PlannedStart >= start && l.PlannedStart < end)
+            // Nothing is known of a lesson in which nothing was noted; of a term most are still to come.
+            .Where(l => l.LookBackKept || db.Entries.Any(e => e.LessonId == l.Id)).ToListAsync();
+        // Of settled lessons it is kept; of others that have begun, and of those that are being reckoned anew, the ledger is read.
+        var kept = await db.LookBack.AsNoTracking().Where(k => k.StudentId == student.Id && k.Lesson!.PlannedStart >= start && k.Lesson.PlannedStart < end).ToDictionaryAsync(k => k.LessonId);
         var lines = new List<PastLine>();
         foreach (var lesson in lessons)
         {
             var known = lesson is { Stage: LessonStage.Settled, LookBackKept: true, ReckonAgain: false }
                 ? kept.TryGetValue(lesson.Id, out var row) ? Summaries.KnownBy(row) : []
-                : OpenLesson.Load(db, lesson.Id) is { Count: > 0 } open ? LookBack.Of(open.State).GetValueOrDefault(student.Id, []) : [];
+                : LookBack.Of(OpenLesson.Load(db, lesson.Id)!.State).GetValueOrDefault(student.Id, []);
             lines.AddRange(known.Select(k => new PastLine(
                 k.At, k.Kind, k.Text, k.By, lesson.ClassId, classes[lesson.ClassId], lesson.Id,
                 string.Create(CultureInfo.InvariantCulture, $"{lesson.Number}, {lesson.Title}"), (int)Math.Floor((k.At - lesson.PlannedStart).TotalMinutes), k.Struck)));

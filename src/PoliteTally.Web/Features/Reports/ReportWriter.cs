@@ -26,7 +26,7 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
 {
     private readonly Dictionary<(Span, bool), TermSheet> _sheets = [];
     private readonly Dictionary<bool, Named> _named = [];
-    private string? _school;
+    private (string Teacher, string School)? _account;
 
     private static readonly Ribbon NoRibbon = new([], []);
 
@@ -109,7 +109,7 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
 
     private async Task<Document> Fairness(TermSheet sheet, Named named, AskedReport asked)
     {
-        var teacher = await db.Users.Where(u => u.Id == owner.Id).Select(u => u.DisplayName).SingleAsync();
+        var teacher = (await Account()).Teacher;
         var lessons = sheet.Lessons.Where(l => !l.DropIn).Select(l => HeardOf(OpenLesson.Load(db, l.Id)!, asked.Zone, teacher)).ToList();
         var heard = new ClassHeard(lessons);
         var tags = sheet.Roster.SelectMany(s => s.Tags.Split(';', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(tag => (tag, s.Name.Id)))
@@ -179,7 +179,22 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
         return named;
     }
 
-    private async Task<string> School() => _school ??= await db.Users.Where(u => u.Id == owner.Id).Select(u => u.DisplayName + ", " + u.School).SingleAsync();
+    private async Task<string> School()
+    {
+        var (teacher, school) = await Account();
+        return $"{teacher}, {school}";
+    }
+
+    private async Task<(string Teacher, string School)> Account()
+    {
+        if (_account is null)
+        {
+            var known = await db.Users.Where(u => u.Id == owner.Id).Select(u => new { u.DisplayName, u.School }).SingleAsync();
+            _account = (known.DisplayName, known.School);
+        }
+
+        return _account.Value;
+    }
 
     private async Task<Document> Edited(Document plain, AskedReport asked)
     {
