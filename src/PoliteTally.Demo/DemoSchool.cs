@@ -120,7 +120,7 @@ public static class DemoSchool
     }
 
     /// <summary>The rows of a table of the demo school.</summary>
-    internal static IEnumerable<IReadOnlyList<string>> Table(string name) =>
+    internal static IEnumerable<ArraySegment<string>> Table(string name) =>
         Formats.Table.Read(Bytes(name), _ => false).Rows.Select(row => row.Cells);
 
     private static byte[] Bytes(string name)

@@ -29,35 +29,33 @@ internal static partial class ChatLines
     /// <param name="leftOut">How many lines tell something else, such as that somebody came.</param>
     public static Table? TableOf(string text, out int leftOut)
     {
-        var lines = text.Split('\n').Select(l => l.TrimEnd('\r').Trim('\u200E', '\u200F', '\uFEFF')).ToList();
-        var looked = lines.Where(l => !string.IsNullOrWhiteSpace(l)).Take(Looked).ToList();
         leftOut = 0;
-        var (form, count) = Enum.GetValues<Form>().Select(f => (Form: f, Count: looked.Count(l => HeadOf(l, f) is not null))).MaxBy(f => f.Count);
+        var looked = LinesOf(text).Where(l => !text.AsSpan(l).IsWhiteSpace()).Take(Looked).ToList();
+        var (form, count) = Enum.GetValues<Form>().Select(f => (Form: f, Count: looked.Count(l => HeadOf(text, l, f) is not null))).MaxBy(f => f.Count);
         if (count < 2 || count < Fewest * looked.Count)
         {
             return null;
         }
 
+        var speakers = new Speakers(text);
         // In a block nobody is named with what they wrote in one line.
-        var heads = looked.Select(l => HeadOf(l, form)).OfType<Head>().ToList();
-        var inBlocks = form == Form.TimeAtTheEnd || heads.Count(h => SpeakerOf(h.Rest, NameAndAddressee) is null) > heads.Count / 2;
+        var heads = looked.Select(l => HeadOf(text, l, form)).OfType<Head>().ToList();
+        var inBlocks = form == Form.TimeAtTheEnd || heads.Count(h => speakers.InLine(h) is null) > heads.Count / 2;
         var rows = new List<TableRow>();
-        // The same few write again and again.
-        var known = new Dictionary<string, (string Name, string To)?>(StringComparer.Ordinal);
-        Message? open = null;
-        for (var i = 0; i < lines.Count; i++)
+        var (number, open) = (0, (Message?)null);
+        foreach (var line in LinesOf(text))
         {
-            if (HeadOf(lines[i], form) is { } head)
+            number++;
+            if (HeadOf(text, line, form) is { } head)
             {
                 Close();
-                var speaker = inBlocks ? Known(head.Rest) is var (name, to) ? (name, to, "") : null : SpeakerOf(head.Rest, Known);
-                open = new Message(i + 1, head.Time, speaker);
-                leftOut += speaker is null ? 1 : 0;
+                open = (inBlocks ? speakers.InBlock(head) : speakers.InLine(head)) is { } said ? new Message(number, head.Time, said) : null;
+                leftOut += open is null ? 1 : 0;
             }
             // What goes on for longer than any message is cut in the end.
-            else if (open is { Text.Length: <= TextLimits.LongestText } && (!string.IsNullOrWhiteSpace(lines[i]) || open.Text.Length > 0))
+            else if (open is { Said.Text.Length: <= TextLimits.LongestText } begun && (begun.Said.Text.Length > 0 || !text.AsSpan(line).IsWhiteSpace()))
             {
-                open.Text += $"\n{lines[i].Trim()}";
+                open = begun with { Said = begun.Said with { Text = $"{begun.Said.Text}\n{text.AsSpan(line).Trim()}" } };
             }
         }
 
@@ -66,71 +64,105 @@ internal static partial class ChatLines
 
         void Close()
         {
-            if (open is { Name.Length: > 0 } done)
+            if (open is { } done)
             {
-                rows.Add(new TableRow(done.Row, [done.Time, done.Name, done.To, done.Text.Trim()]));
+                string[] cells = [done.Time, done.Said.Name, done.Said.To, done.Said.Text.Trim()];
+                rows.Add(new TableRow(done.Row, cells));
             }
 
             open = null;
         }
-
-        (string Name, string To)? Known(string who) => known.TryGetValue(who, out var found) ? found : known[who] = NameAndAddressee(who);
     }
 
-    private static Head? HeadOf(string line, Form form)
+    // Where the lines are: a text of a hundred thousand of them is not cut up to be looked at.
+    private static IEnumerable<Range> LinesOf(string text)
     {
+        for (var from = 0; from <= text.Length;)
+        {
+            var end = text.IndexOf('\n', from) is >= 0 and var found ? found : text.Length;
+            yield return Trimmed(text, from..end, "\r\u200E\u200F\uFEFF");
+            from = end + 1;
+        }
+    }
+
+    // Without white space around it, or without these letters.
+    private static Range Trimmed(string text, Range range, ReadOnlySpan<char> letters = default)
+    {
+        var whole = text.AsSpan(range);
+        var end = letters.IsEmpty ? whole.TrimStart() : whole.TrimStart(letters);
+        var from = range.Start.Value + whole.Length - end.Length;
+        return from..(from + (letters.IsEmpty ? end.TrimEnd() : end.TrimEnd(letters)).Length);
+    }
+
+    private static Head? HeadOf(string text, Range line, Form form)
+    {
+        var (from, length) = line.GetOffsetAndLength(text.Length);
         // No line of a chat begins with so much before its time; and no expression is let loose on a line of a megabyte.
-        var match = (form switch { Form.TimeFirst => TimeFirst(), Form.TimeAfterName => TimeAfterName(), _ => TimeAtTheEnd() }).Match(line.Length > 400 ? line[..400] : line);
+        var match = (form switch { Form.TimeFirst => TimeFirst(), Form.TimeAfterName => TimeAfterName(), _ => TimeAtTheEnd() }).Match(text, from, Math.Min(length, 400));
         if (!match.Success)
         {
             return null;
         }
 
         // A time that names its zone is written whole, as ISO 8601 has it.
-        var (date, clock) = (match.Groups["date"].Value, match.Groups["clock"].Value);
-        var time = $"{date}{(clock[^1] == 'Z' || clock.Contains('+') || clock.Contains('-') ? "T" : " ")}{clock}".Trim();
-        return form switch
-        {
-            Form.TimeFirst => new Head(time, line[match.Length..].Trim()),
-            Form.TimeAfterName => new Head(time, $"{match.Groups["name"].Value.Trim()}: {line[match.Length..].Trim()}"),
-            _ => new Head(time, match.Groups["name"].Value.Trim()),
-        };
+        var date = match.Groups["date"].ValueSpan;
+        var clock = match.Groups["clock"].ValueSpan;
+        var time = date.Length == 0 ? clock.Trim().ToString() : string.Concat(date, clock[^1] == 'Z' || clock.ContainsAny('+', '-') ? "T" : " ", clock);
+        var rest = Trimmed(text, (match.Index + match.Length)..line.End.Value);
+        return form == Form.TimeFirst ? new Head(time, null, rest) : new Head(time, Trimmed(text, RangeOf(match.Groups["name"])), rest);
     }
 
-    // "Ana to Everyone: hello", "From Ana to Everyone: hello", "Ana: hello", "<Ana> hello", "Ana" and a tab; null if nobody is named.
-    private static (string Name, string To, string Text)? SpeakerOf(string rest, Func<string, (string Name, string To)?> nameAndAddressee)
+    private static Range RangeOf(Capture part) => part.Index..(part.Index + part.Length);
+
+    /// <summary>The beginning of a message.</summary>
+    /// <param name="Time">When it was written, as the text has it.</param>
+    /// <param name="Named">Who wrote it, where that stands before the time.</param>
+    /// <param name="Rest">What stands behind it.</param>
+    private readonly record struct Head(string Time, Range? Named, Range Rest);
+
+    private readonly record struct Said(string Name, string To, string Text);
+
+    private readonly record struct Message(int Row, string Time, Said Said);
+
+    /// <summary>Who speaks, and to whom. The same few write again and again, so what is known of one is kept.</summary>
+    private sealed class Speakers(string text)
     {
-        if (rest.StartsWith('<') && InAngles().Match(rest) is { Success: true } angles)
+        private readonly Dictionary<string, (string Name, string To)?> _known = new(StringComparer.Ordinal);
+
+        // "Ana to Everyone: hello", "From Ana to Everyone: hello", "Ana: hello", "<Ana> hello", "Ana" and a tab; null if nobody is named.
+        public Said? InLine(Head head)
         {
-            return (angles.Groups["name"].Value.Trim(), "", rest[angles.Length..].Trim());
+            var rest = text.AsSpan(head.Rest);
+            if (head.Named is { } named)
+            {
+                return Of(text.AsSpan(named)) is var (name, to) ? new Said(name, to, rest.ToString()) : null;
+            }
+
+            if (rest.StartsWith('<') && InAngles().Match(rest.ToString()) is { Success: true } angles)
+            {
+                return new Said(angles.Groups["name"].Value.Trim(), "", rest[angles.Length..].Trim().ToString());
+            }
+
+            var cut = rest.IndexOfAny(':', '：', '\t');
+            return cut is > 0 and <= 160 && Of(rest[..cut].Trim()) is var (who, toWhom) ? new Said(who, toWhom, rest[(cut + 1)..].Trim(" \t:").ToString()) : null;
         }
 
-        var cut = rest.IndexOfAny([':', '：', '\t']);
-        return cut is <= 0 or > 160 ? null
-            : nameAndAddressee(rest[..cut].Trim()) is var (name, to) && name.Length > 0 ? (name, to, rest[(cut + 1)..].Trim(' ', '\t', ':')) : null;
-    }
+        // Who it is stands alone in the line; what they wrote stands under it.
+        public Said? InBlock(Head head) => Of(text.AsSpan(head.Named ?? head.Rest)) is var (name, to) ? new Said(name, to, "") : null;
 
-    private static (string Name, string To)? NameAndAddressee(string who)
-    {
-        var name = who.Trim().TrimEnd(':', '-', '–', '—', '|', ',').Trim();
-        return name.Length == 0 ? null
-            : Addressed().Match(name) is { Success: true } to ? (to.Groups["name"].Value.Trim(), to.Groups["to"].Value.Trim())
-            : (name, "");
-    }
+        private (string Name, string To)? Of(ReadOnlySpan<char> who)
+        {
+            var known = _known.GetAlternateLookup<ReadOnlySpan<char>>();
+            return known.TryGetValue(who, out var found) ? found : known[who] = NameAndAddressee(who.ToString());
+        }
 
-    private sealed record Head(string Time, string Rest);
-
-    private sealed class Message(int row, string time, (string Name, string To, string Text)? speaker)
-    {
-        public int Row { get; } = row;
-
-        public string Time { get; } = time;
-
-        public string Name { get; } = speaker?.Name ?? "";
-
-        public string To { get; } = speaker?.To ?? "";
-
-        public string Text { get; set; } = speaker?.Text ?? "";
+        private static (string Name, string To)? NameAndAddressee(string who)
+        {
+            var name = who.Trim().TrimEnd(':', '-', '–', '—', '|', ',').Trim();
+            return name.Length == 0 ? null
+                : Addressed().Match(name) is { Success: true } to ? (to.Groups["name"].Value.Trim(), to.Groups["to"].Value.Trim())
+                : (name, "");
+        }
     }
 
     private const string Time =

@@ -5,11 +5,11 @@ using CsvHelper.Configuration;
 
 namespace PoliteTally.Formats;
 
-/// <summary>A row of a table.</summary>
+/// <summary>A row of a table. There may be a hundred thousand, so it is no object of its own, and neither are its cells.</summary>
 /// <param name="Number">The row as a spreadsheet counts it, from 1.</param>
 /// <param name="Cells">Its cells, trimmed.</param>
 /// <param name="Formulas">Places of cells that hold a formula, such as "C5"; a table as text knows none.</param>
-public sealed record TableRow(int Number, IReadOnlyList<string> Cells, IReadOnlyList<string>? Formulas = null);
+public readonly record struct TableRow(int Number, ArraySegment<string> Cells, IReadOnlyList<string>? Formulas = null);
 
 /// <summary>A table as it stands in a file: headings, rows, and how it was read.</summary>
 /// <param name="Headings">The headings, in order.</param>
@@ -30,6 +30,10 @@ public sealed record Table(
     public const int MostColumns = 60;
 
     private const int RowsToLookForHeadings = 30;
+
+    // Cells of many rows lie in one array: at first of so many, then of ever more.
+    private const int FewCells = 256;
+    private const int ManyCells = 16_384;
 
     private static readonly Dictionary<char, string> SeparatorNames = new() { [','] = "commas", [';'] = "semicolons", ['\t'] = "tabs", ['|'] = "bars" };
 
@@ -235,6 +239,7 @@ public sealed record Table(
         };
         using var parser = new CsvParser(new StringReader(text), configuration);
         var rows = new List<TableRow>();
+        var (block, used) = (new string[FewCells], 0);
         try
         {
             while (parser.Read())
@@ -244,13 +249,19 @@ public sealed record Table(
                     throw new FormatProblem($"This file has more than {mostRows:N0} rows, more than a class or a lesson can have. Keep only the rows of this class and bring in that.");
                 }
 
-                var cells = parser.Record!;
-                for (var i = 0; i < cells.Length; i++)
+                var count = parser.Count;
+                if (used + count > block.Length)
                 {
-                    cells[i] = Clean(cells[i]);
+                    (block, used) = (new string[Math.Max(count, Math.Min(2 * block.Length, ManyCells))], 0);
                 }
 
-                rows.Add(new TableRow(parser.Row, cells));
+                for (var i = 0; i < count; i++)
+                {
+                    block[used + i] = Clean(parser[i]);
+                }
+
+                rows.Add(new TableRow(parser.Row, new ArraySegment<string>(block, used, count)));
+                used += count;
             }
         }
         catch (CsvHelperException)

@@ -72,7 +72,7 @@ internal static class Workbook
 
         // A sheet has no end of a row: all are as wide as the widest.
         var width = rows.Count == 0 ? 0 : rows.Max(r => r.Cells.Count);
-        return [.. rows.Select(r => new TableRow(r.Number, [.. r.Cells, .. Enumerable.Repeat("", width - r.Cells.Count)], r.Formulas))];
+        return [.. rows.Select(r => new TableRow(r.Number, (string[])[.. r.Cells, .. Enumerable.Repeat("", width - r.Cells.Count)], r.Formulas))];
 
         void Take(Cell cell, (int Number, List<string> Cells, List<string> Formulas) row)
         {

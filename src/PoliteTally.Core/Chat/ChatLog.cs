@@ -37,7 +37,7 @@ public sealed class ChatLog : LessonPart
 
     /// <summary>Whether a message stands here that another one, told of the same student at a time, may be: one of the two was noted by hand and the other came by itself.</summary>
     internal bool HasOtherHalf(Guid student, Instant at, bool byHand) =>
-        Before(at, SameActs.Within).Any(m => m.Student == student && m.Stroke is null && (byHand ? m.IsFromFeed : m is { Text: "", IsFromFeed: false }));
+        Before(_messages, at, SameActs.Within).Any(m => m.Student == student && m.Stroke is null && (byHand ? m.IsFromFeed : m is { Text: "", IsFromFeed: false }));
 
     internal void Say(Said said, Entry entry, LessonParts lesson)
     {
@@ -69,14 +69,14 @@ public sealed class ChatLog : LessonPart
     internal override LessonPart Copy() => new ChatLog(this);
 
     private bool IsRepeat(Said said, string text, Instant at) =>
-        Before(at, ChatMessage.RepeatWithin).Any(m => m.Student == said.Student && m.Text == text && m.Name == said.Name);
+        Before(said.Student is { } student ? Of(student) : _messages, at, ChatMessage.RepeatWithin).Any(m => m.Student == said.Student && m.Text == text && m.Name == said.Name);
 
     // Backwards and only so far, so that a long lesson does not make each message dearer.
-    private IEnumerable<ChatMessage> Before(Instant at, Duration within)
+    private static IEnumerable<ChatMessage> Before(IReadOnlyList<ChatMessage> messages, Instant at, Duration within)
     {
-        for (var i = _messages.Count - 1; i >= 0 && at - _messages[i].At <= within; i--)
+        for (var i = messages.Count - 1; i >= 0 && at - messages[i].At <= within; i--)
         {
-            yield return _messages[i];
+            yield return messages[i];
         }
     }
 }

@@ -30,7 +30,7 @@ public static partial class ChatProposal
     /// <param name="duringQuestion">Whether a question to the class was open when it was written.</param>
     public static ChatKind Of(string text, bool duringQuestion = false)
     {
-        var words = NameFolding.Tokens(text.Replace("'", "", StringComparison.Ordinal).Replace("’", "", StringComparison.Ordinal));
+        var words = WordsOf(text);
         if (words.Count == 0)
         {
             return text.Contains('?', StringComparison.Ordinal) ? ChatKind.Question : ChatKind.Social;
@@ -41,7 +41,7 @@ public static partial class ChatProposal
             return ChatKind.Question;
         }
 
-        if (SaysReady(text) || (Greeting.Contains(words[0]) && words.Count < IdeaFromWords))
+        if (SaysReady(words) || (Greeting.Contains(words[0]) && words.Count < IdeaFromWords))
         {
             return ChatKind.Social;
         }
@@ -50,12 +50,12 @@ public static partial class ChatProposal
     }
 
     /// <summary>Whether somebody wrote that they are ready for their turn: the word alone, or with a few that go with it.</summary>
-    public static bool SaysReady(string text) =>
-        NameFolding.Tokens(text.Replace("'", "", StringComparison.Ordinal).Replace("’", "", StringComparison.Ordinal)) switch
-        {
-            ["ready"] or ["im", "ready"] or ["i", "am", "ready"] or ["ready", "now"] => true,
-            _ => false,
-        };
+    public static bool SaysReady(string text) => SaysReady(WordsOf(text));
+
+    private static bool SaysReady(IReadOnlyList<string> words) => words is ["ready"] or ["im", "ready"] or ["i", "am", "ready"] or ["ready", "now"];
+
+    private static IReadOnlyList<string> WordsOf(string text) =>
+        NameFolding.Tokens(text.Replace("'", "", StringComparison.Ordinal).Replace("’", "", StringComparison.Ordinal));
 
     [GeneratedRegex(@"[?？؟][\s\p{So}\p{Cs}\p{Mn}\p{Cf}]*$")]
     private static partial Regex QuestionMark();

@@ -95,6 +95,22 @@ public static partial class NameFolding
         // The invariant culture knows no small letter for İ.
         foreach (var rune in text.Replace('İ', 'i').ToLowerInvariant().Normalize(NormalizationForm.FormC).EnumerateRunes())
         {
+            // Most letters are of these, and need not be taken apart.
+            if (rune.IsAscii)
+            {
+                var letter = (char)rune.Value;
+                if (char.IsAsciiLetter(letter) || (digits && char.IsAsciiDigit(letter)))
+                {
+                    folded.Append(letter);
+                }
+                else if (letter != '\'')
+                {
+                    folded.Append(' ');
+                }
+
+                continue;
+            }
+
             if (rune.IsBmp && (letters.TryGetValue((char)rune.Value, out var plain) || Letters.TryGetValue((char)rune.Value, out plain)))
             {
                 folded.Append(plain);
