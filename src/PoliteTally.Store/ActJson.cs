@@ -35,6 +35,7 @@ public static class ActJson
         ["scoredAnew"] = typeof(ScoredAnew),
         ["marked"] = typeof(Marked),
         ["statusDeclared"] = typeof(StatusDeclared),
+        ["awayJudged"] = typeof(AwayJudged),
         ["excuseRecorded"] = typeof(ExcuseRecorded),
         ["handRaised"] = typeof(HandRaised),
         ["handEnded"] = typeof(HandEnded),

@@ -99,6 +99,7 @@ public static class Application
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton(settings);
         services.AddSingleton<Features.Reports.Replays>();
+        services.AddSingleton<Features.Settling.ComingFiles>();
         services.AddSingleton<Features.Reports.ReportRounds>();
         services.AddSingleton<OpenLessons>();
         services.AddSingleton<LedgerWriter>();

@@ -43,7 +43,7 @@ public sealed class AlwaysTrueTests
 
     private static readonly Gen<Act> Acts =
         from student in Gen.Int[0, 2].Select(i => Students[i])
-        from kind in Gen.Int[0, 21]
+        from kind in Gen.Int[0, 22]
         select (Act)(kind switch
         {
             0 => new Marked(student, Mark.Here),
@@ -67,6 +67,7 @@ public sealed class AlwaysTrueTests
             19 => new ScoreCorrected(student, CorrectionKind.StrandLeftOut, (Strand)((student.GetHashCode() & 7) % 6), null, "the line failed"),
             20 => new ScoreCorrected(student, CorrectionKind.StrandSet, (Strand)((student.GetHashCode() & 7) % 6), 0.4m, "spoke by telephone"),
             21 => new ScoreCorrected(student, CorrectionKind.ScoreSet, null, 64, "as agreed"),
+            22 => new AwayJudged(student, 600, (student.GetHashCode() & 1) == 0),
             17 => new Renamed($"name of {student}", $"name of {Students[0]}", "laptop"),
             _ => new Left($"name of {student}", "laptop"),
         });

@@ -70,6 +70,61 @@ public sealed class OpenQuestionTests
     public void A_status_that_was_declared_is_not_asked_again() =>
         OfStatus([Mark(2, Attendance.Mark.Here), .. Stay(8, 50), Given.Noted(61, new StatusDeclared(Given.Juno, AttendanceStatus.Present))]).ShouldBeNull();
 
+    private static OpenQuestion[] Away(params IEnumerable<Entry> entries) => [.. Asked(Given.State(entries)).Where(q => q.Asks == Asks.WereTheyAway)];
+
+    private static Entry Wrote(double minute) => Given.Noted(minute, new NameWrote("Juno Q", "low water at four", false));
+
+    /// <summary>On the list from 0 to 11 and from 25 to 50; the lesson is from 0 to 50, and gaps up to 2 min are bridged.</summary>
+    private static readonly Entry[] TwoStays = [.. Stay(0, 11), .. Stay(25, 50)];
+
+    [Theory]
+    [InlineData("wrote while away", new[] { 12.0 }, "away from 09:41 to 09:55", "“Juno Q” wrote in the chat at 09:42; who does something is there")]
+    [InlineData("wrote more than once", new[] { 12.0, 14, 20 }, "away from 09:41 to 09:55", "“Juno Q” wrote in the chat at 09:42, and 2 things more; who does something is there")]
+    [InlineData("wrote while there", new[] { 10.0, 26 }, null, null)]
+    [InlineData("wrote so close to leaving that two clocks may disagree", new[] { 11.7 }, null, null)]
+    [InlineData("wrote so close to coming back", new[] { 24.3 }, null, null)]
+    public void Who_did_something_while_the_list_has_them_away_is_asked_about(string what, double[] wrote, string? away, string? why)
+    {
+        var asked = Away([.. TwoStays, .. wrote.Select(Wrote)]);
+        asked.Select(q => q.Choices[0].Says).SingleOrDefault().ShouldBe(away, what);
+        asked.Select(q => q.Why).SingleOrDefault().ShouldBe(why);
+        asked.ShouldAllBe(q => q.Proposed == 1 && q.Choices[1].By == "what they did");
+    }
+
+    [Fact]
+    public void Before_they_came_and_after_they_left_is_asked_too() =>
+        Away([.. Stay(10, 30), Wrote(4), Wrote(40)]).Select(q => $"{q.Choices[0].Says}; {q.Choices[1].Says}")
+            .ShouldBe(["away from 09:30 to 09:40; there at 09:34", "away from 10:00 to 10:20; there at 10:10"]);
+
+    [Fact]
+    public void A_gap_that_is_bridged_and_somebody_who_is_on_no_connection_are_not_asked_about()
+    {
+        Away([.. Stay(0, 11), .. Stay(12.9, 50), Wrote(11.95)]).ShouldBeEmpty();
+        Away(Mark(2, Attendance.Mark.Here), Wrote(13), Given.Noted(60, new NameMatched("Juno Q", Given.Juno))).ShouldBeEmpty();
+        Away([.. TwoStays, Wrote(13), Given.Noted(61, new StatusDeclared(Given.Juno, AttendanceStatus.Present))]).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void What_is_said_of_a_time_away_counts_and_can_be_taken_back()
+    {
+        Entry[] entries = [.. TwoStays, Wrote(12), Wrote(16)];
+        var asked = Away(entries).ShouldHaveSingleItem();
+        Entry[] Taken(int choice) => [.. asked.Choices[choice].Acts.Select(a => Given.Noted(70, a) with { HappenedAt = asked.Choices[choice].At!.Value })];
+        double Minutes(params IEnumerable<Entry> all) => Given.State(all).AttendanceOf(Given.Juno, Given.Lesson, AttendancePolicy.Default).Present.TotalMinutes;
+
+        // Who wrote was there from then on, until the list has them leave again; and that a gap of a minute before it is bridged, as all are.
+        Minutes(entries).ShouldBe(50);
+        Minutes([.. entries, .. Taken(1)]).ShouldBe(50);
+        Minutes([.. entries, .. Taken(0)]).ShouldBe(11 + 25);
+        Away([.. entries, .. Taken(0)]).ShouldBeEmpty();
+        Away([.. entries, .. Taken(1)]).ShouldBeEmpty();
+        // The later word counts; struck out, it is asked again; and what they did later in that time is another question.
+        Minutes([.. entries, .. Taken(0), .. Taken(1).Select(e => e with { NotedAt = Given.At(80) })]).ShouldBe(50);
+        var taken = Taken(0);
+        Away([.. entries, .. taken, Given.Strike(taken[0])]).ShouldHaveSingleItem();
+        Away([.. entries, .. Taken(0), Wrote(20)]).ShouldHaveSingleItem().Choices[1].Says.ShouldBe("there at 09:50");
+    }
+
     [Fact]
     public void A_roll_call_is_not_struck_out_for_one()
     {

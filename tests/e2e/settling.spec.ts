@@ -96,6 +96,39 @@ test('a register from taps alone is one press; put right later it is handed in a
   await expect(page.getByText('The register is handed in')).toBeVisible()
 })
 
+test('a lesson that was held without the sheet is settled from files alone', async ({ page }) => {
+  const { classes } = await deskOf(page)
+  const day = new Date(Date.now() - 2 * 86_400_000).toISOString().slice(0, 10)
+  await page.goto(`/classes/${classes[0].id}`)
+  await page.getByRole('button', { name: 'Plan one' }).click()
+  await page.getByLabel('What it is about').fill('By the lighthouse')
+  await page.getByLabel('Day').fill(day)
+  await page.getByLabel('Starts').fill('13:30')
+  await page.getByRole('button', { name: 'Plan it' }).click()
+  const line = page.getByRole('listitem').filter({ hasText: 'By the lighthouse' })
+  await expect(line).toContainText('not begun')
+  await line.getByRole('link').click()
+  await page.getByRole('button', { name: 'It was held, 13:30 to 14:20' }).click()
+
+  const file = (name: string, text: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
+  await page.locator('input[type=file]').setInputFiles([
+    file('list.csv', `Name,Joined,Left\nJuno Quillfeather,${day} 13:29:00,${day} 13:41:00\nJuno Quillfeather,${day} 13:52:00,${day} 14:21:00\nEino Rautio,${day} 13:31:00,${day} 14:20:00\n`),
+    file('chat.txt', '13:33:10  Eino Rautio to Everyone: what is a neap tide?\n13:42:55  Juno Quillfeather to Everyone: when sun and moon stand crosswise\n13:55:00  Eino Rautio to Everyone: thanks\n'),
+  ])
+  const asked = questions(page).getByRole('listitem', { name: 'Juno Quillfeather' })
+  await expect(asked).toContainText('the list: away from 13:41 to 13:52')
+  await asked.focus()
+  await page.keyboard.press('1')
+  await expect(asked).toHaveCount(0)
+  await expect(page.getByRole('row', { name: /^Juno/ })).toContainText('present for 39 of 50 min')
+  await page.getByRole('button', { name: 'take back' }).click()
+  await asked.focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('row', { name: /^Juno/ })).toContainText('present, 1 dropout')
+  await page.getByRole('button', { name: 'Confirm and hand in' }).click()
+  await expect(page.getByText('The register is handed in')).toBeVisible()
+})
+
 test('a file of another lesson is said with the lesson that it fits, and nothing of it is stored', async ({ page }) => {
   const { toSettle } = await deskOf(page)
   await page.goto(`/lessons/${toSettle[0].lesson.id}/settle`)

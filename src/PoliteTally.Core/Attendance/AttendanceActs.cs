@@ -1,3 +1,4 @@
+using NodaTime;
 using PoliteTally.Core.Ledger;
 
 namespace PoliteTally.Core.Attendance;
@@ -42,10 +43,37 @@ public sealed record StatusDeclared(Guid Student, AttendanceStatus Status) : Stu
     public override bool IsDecision => true;
 
     /// <inheritdoc/>
+    public override bool IsOfAttendance => true;
+
+    /// <inheritdoc/>
     public override string InWords => $"declared {Status.InWords()}";
 
     internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
         lesson.Change<Evidence>().Declare(student, new DeclaredStatus(Status, entry.Id));
+}
+
+/// <summary>
+/// The teacher's word on what a student did while a list had them away, from the moment of the entry on: that it shows that they were there, as it does
+/// where nothing is said, or that it came from elsewhere and shows nothing. The last word on a moment counts.
+/// </summary>
+/// <param name="Student">The id of the student.</param>
+/// <param name="Seconds">For how long it speaks of what they did, from 0 up.</param>
+/// <param name="WasThere">Whether they were there.</param>
+public sealed record AwayJudged(Guid Student, int Seconds, bool WasThere) : StudentAct(Student)
+{
+    /// <inheritdoc/>
+    public override bool IsDecision => true;
+
+    /// <inheritdoc/>
+    public override bool IsOfAttendance => true;
+
+    /// <inheritdoc/>
+    public override string InWords => WasThere ? "was there, whatever the list says" : "was away, whatever they did meanwhile";
+
+    internal override string? WhyRefused(Entry entry, LessonFacts lesson) => Seconds < 0 ? "A time of less than no seconds." : null;
+
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
+        lesson.Change<Evidence>().JudgeAway(student, new AwayWord(entry.HappenedAt, entry.HappenedAt + Duration.FromSeconds(Seconds), WasThere, entry.NotedAt));
 }
 
 /// <summary>An excuse was recorded. It counts only if the student was not there.</summary>
@@ -53,6 +81,9 @@ public sealed record ExcuseRecorded(Guid Student, string Reason) : StudentAct(St
 {
     /// <inheritdoc/>
     public override bool IsDecision => true;
+
+    /// <inheritdoc/>
+    public override bool IsOfAttendance => true;
 
     /// <inheritdoc/>
     public override string InWords => $"excused: {Reason}";

@@ -10,13 +10,14 @@ public sealed class Evidence : LessonPart
     private readonly ListsBy<Guid, Sighting> _sightings;
     private readonly Dictionary<Guid, DeclaredStatus> _declared;
     private readonly Dictionary<Guid, ExcuseGiven> _excuses;
+    private readonly ListsBy<Guid, AwayWord> _away;
     private readonly List<RollCall> _rollCalls;
 
-    internal Evidence() => (_marks, _sightings, _declared, _excuses, _rollCalls) = (new(), new(), [], [], []);
+    internal Evidence() => (_marks, _sightings, _declared, _excuses, _away, _rollCalls) = (new(), new(), [], [], new(), []);
 
     private Evidence(Evidence from) =>
-        (_marks, _sightings, _declared, _excuses, _rollCalls) =
-            (from._marks.Copy(), from._sightings.Copy(), new(from._declared), new(from._excuses), [.. from._rollCalls]);
+        (_marks, _sightings, _declared, _excuses, _away, _rollCalls) =
+            (from._marks.Copy(), from._sightings.Copy(), new(from._declared), new(from._excuses), from._away.Copy(), [.. from._rollCalls]);
 
     /// <summary>Roll calls, in order.</summary>
     public IReadOnlyList<RollCall> RollCalls => _rollCalls;
@@ -32,6 +33,12 @@ public sealed class Evidence : LessonPart
     /// <summary>The teacher's last word on the status of a student, if there is one.</summary>
     public DeclaredStatus? DeclaredOf(Guid student) => _declared.GetValueOrDefault(student);
 
+    /// <summary>Whether the teacher said of anything that a student did whether it shows that they were there.</summary>
+    public bool HasAwayWords(Guid student) => _away[student].Count > 0;
+
+    /// <summary>The teacher's last word on whether what a student did at a moment shows that they were there; null if none was said.</summary>
+    public AwayWord? AwayWordOn(Guid student, Instant at) => _away[student].Where(w => w.From <= at && at <= w.To).MaxBy(w => w.SaidAt);
+
     /// <summary>The excuse of a student recorded last, if there is one.</summary>
     public ExcuseGiven? ExcuseOf(Guid student) => _excuses.GetValueOrDefault(student);
 
@@ -40,6 +47,8 @@ public sealed class Evidence : LessonPart
     internal void Call(RollCall call) => _rollCalls.Add(call);
 
     internal void Declare(Guid student, DeclaredStatus word) => _declared[student] = word;
+
+    internal void JudgeAway(Guid student, AwayWord word) => _away.Add(student, word);
 
     internal void Excuse(Guid student, ExcuseGiven excuse) => _excuses[student] = excuse;
 
@@ -66,6 +75,13 @@ public sealed record RollCall(Instant At, Guid Entry, IReadOnlySet<Guid> Here);
 
 /// <summary>The teacher's word on a status.</summary>
 public sealed record DeclaredStatus(AttendanceStatus Status, Guid Entry);
+
+/// <summary>The teacher's word on what a student did while a list had them away.</summary>
+/// <param name="From">From when on it speaks of what they did.</param>
+/// <param name="To">Until when, with that moment.</param>
+/// <param name="WasThere">Whether it shows that they were there.</param>
+/// <param name="SaidAt">When it was said.</param>
+public sealed record AwayWord(Instant From, Instant To, bool WasThere, Instant SaidAt);
 
 /// <summary>An excuse and its reason.</summary>
 public sealed record ExcuseGiven(string Reason, Guid Entry);

@@ -17,13 +17,7 @@ internal sealed record Presence(
     /// <summary>Reads everything that says when a student was there.</summary>
     public static Presence Of(IReadOnlyList<Sighting> sightings, IReadOnlyList<MarkMade> marks, Instant from, Instant to)
     {
-        var connections = new List<Stretch>();
-        var flags = AttendanceFlags.None;
-        foreach (var device in sightings.OfType<ConnectionEnd>().GroupBy(s => (s.Who, s.Device)))
-        {
-            flags |= PairUp(device, from, to, connections);
-        }
-
+        var (connections, flags) = Connected(sightings, from, to);
         var line = Timeline.Of(connections, sightings, marks, from, to);
         if (connections.Count == 0 && sightings.OfType<PresentFor>().Select(p => p.Length).ToList() is { Count: > 0 } lengths)
         {
@@ -110,6 +104,19 @@ internal sealed record Presence(
         return (Duration.Min(counted, present + gaps.Where(g => g <= bridge).Aggregate(Duration.Zero, (a, b) => a + b)), gaps.Count);
     }
 
+    /// <summary>Connections, each from joining to leaving, not cut to the lesson, and what stands beside them.</summary>
+    internal static (IReadOnlyList<Stretch> Connections, AttendanceFlags Flags) Connected(IEnumerable<Sighting> sightings, Instant from, Instant to)
+    {
+        var connections = new List<Stretch>();
+        var flags = AttendanceFlags.None;
+        foreach (var device in sightings.OfType<ConnectionEnd>().GroupBy(s => (s.Who, s.Device)))
+        {
+            flags |= PairUp(device, from, to, connections);
+        }
+
+        return (connections, flags);
+    }
+
     // At one and the same moment an open stretch ends before the next begins (a program that reconnects writes both with
     // one time stamp); with no stretch open, somebody came and went at once. A device has one connection at a time, so coming in again
     // means that the one before broke off unseen. Where no device is told, several may be on at once: then it is over when the last has left.
@@ -157,7 +164,7 @@ internal sealed record Presence(
         return flags;
     }
 
-    private static List<Stretch> Union(IEnumerable<Stretch> raw, Instant from, Instant to)
+    internal static List<Stretch> Union(IEnumerable<Stretch> raw, Instant from, Instant to)
     {
         var union = new List<Stretch>();
         foreach (var stretch in raw.OrderBy(s => s.From))

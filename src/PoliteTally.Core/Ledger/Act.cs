@@ -21,6 +21,9 @@ public abstract record Act
     /// <summary>Whether it is about scores, so that those of a settled lesson are reckoned anew after it.</summary>
     public virtual bool IsOfScores => false;
 
+    /// <summary>Whether it is the teacher's word on somebody's attendance, said when settling.</summary>
+    public virtual bool IsOfAttendance => false;
+
     /// <summary>It in plain words, without saying whose.</summary>
     public abstract string InWords { get; }
 

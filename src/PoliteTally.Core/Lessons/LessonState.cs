@@ -1,3 +1,4 @@
+using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Board;
 using PoliteTally.Core.Chat;
@@ -106,8 +107,27 @@ public sealed partial class LessonState
     /// <summary>The students whom an act is about, merged records as one.</summary>
     public IEnumerable<Guid> StudentsOf(Act act) => act.About(Parts);
 
-    /// <summary>Everything that says when a student was there: the sightings of all names that are theirs, and their own acts.</summary>
-    public IReadOnlyList<Sighting> SightingsOf(Guid student) => [.. Names.SightingsOf(student), .. Evidence.SightingsOf(student)];
+    /// <summary>
+    /// Everything that says when a student was there: the sightings of all names that are theirs, and their own acts, but for those of which the teacher
+    /// says that they show nothing.
+    /// </summary>
+    public IReadOnlyList<Sighting> SightingsOf(Guid student)
+    {
+        var all = Names.SightingsOf(student).Concat(Evidence.SightingsOf(student));
+        // Asked of everybody with every tap, and hardly ever is such a word said.
+        return Evidence.HasAwayWords(student) ? [.. all.Where(s => s is not SeenAt || Evidence.AwayWordOn(student, s.At) is not { WasThere: false })] : [.. all];
+    }
+
+    /// <summary>Names that are no student's and were there, with how long.</summary>
+    /// <param name="times">When the lesson was meant to be, and when it was.</param>
+    /// <param name="policy">How the class counts.</param>
+    public IEnumerable<(NameShown Shown, AttendanceResult Stay)> Guests(LessonTimes times, AttendancePolicy policy) =>
+        from name in Names.All.Values
+        where Names.StudentOf(name) is null && name.Sightings.Count > 0
+        let stay = AttendanceRules.Reckon(times, name.Sightings, [], null, null, [], policy)
+        where stay.Stretches.Count > 0 || stay.Present > Duration.Zero
+        orderby name.Name
+        select (name, stay);
 
     /// <summary>Reckons the attendance of a student.</summary>
     /// <param name="student">The id of the student.</param>

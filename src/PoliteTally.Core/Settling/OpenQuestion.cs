@@ -12,6 +12,9 @@ public enum Asks
     /// <summary>What somebody's status is, where the teacher's marks and what was measured say different things.</summary>
     WhichStatus,
 
+    /// <summary>Whether somebody was there who did something while a list has them away.</summary>
+    WereTheyAway,
+
     /// <summary>Whether something that somebody was heard to say, and nobody noted, was a turn.</summary>
     WasItATurn,
 

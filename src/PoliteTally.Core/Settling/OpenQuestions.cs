@@ -35,11 +35,13 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, ClassRul
     // A turn whose end nobody noted lasts at least this long.
     private static readonly Duration Shortest = Duration.FromSeconds(1);
 
-    /// <summary>Everything that is asked: names, then statuses in the order of the register, turns, answers, and messages.</summary>
+    private readonly Lazy<Dictionary<Guid, Act>> _acts = new(() => state.Entries.ToDictionary(e => e.Id, e => e.Act));
+
+    /// <summary>Everything that is asked: names, then statuses and times away in the order of the register, turns, answers, and messages.</summary>
     /// <param name="names">Whose the names in the meeting could be.</param>
     public IReadOnlyList<OpenQuestion> All(IReadOnlyList<NameMatch> names) =>
     [
-        .. names.Select(OfName).OfType<OpenQuestion>(), .. roster.Select(OfStatus).OfType<OpenQuestion>(),
+        .. names.Select(OfName).OfType<OpenQuestion>(), .. roster.Select(OfStatus).OfType<OpenQuestion>(), .. roster.SelectMany(OfTimesAway),
         .. state.HandLine.Turns.Where(t => t.Outcome is null).Select(OfTurn), .. state.HandLine.Heard.Where(h => h.Length >= rules.SpeechFrom).Select(OfSpeech),
         .. OfAnswers(), .. OfMessages() is { } messages ? [messages] : Array.Empty<OpenQuestion>(),
     ];
@@ -106,6 +108,25 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, ClassRul
             ],
             isMeasured ? 1 : 0, isMeasured ? "measured, and nothing shows them there meanwhile" : "nothing measured it");
     }
+
+    // Where the teacher has said what the status is, the minutes of it are not worth a question.
+    private IEnumerable<OpenQuestion> OfTimesAway(Guid student) =>
+        from away in state.Evidence.DeclaredOf(student) is null
+            ? ShownWhileAway.In(times, state.SightingsOf(student), state.Evidence.MarksOf(student), rules.Scheme.Attendance.Bridge, SameActs.Within)
+            : []
+        let open = away.Acts.Where(a => state.Evidence.AwayWordOn(student, a.At) is null).ToList()
+        where open.Count > 0
+        let since = Instant.FromUnixTimeMilliseconds(open[0].At.ToUnixTimeMilliseconds())
+        let seconds = (int)Math.Ceiling((open[^1].At - since).TotalSeconds)
+        select new OpenQuestion(
+            $"away {student} {open[0].Entry}", Asks.WereTheyAway, student, "",
+            [
+                new Choice("the list", $"away from {Clock(away.AwaySince)} to {Clock(away.AwayUntil)}", null, [new AwayJudged(student, seconds, WasThere: false)], since),
+                new Choice("what they did", $"there at {Clock(open[0].At)}", null, [new AwayJudged(student, seconds, WasThere: true)], since),
+            ],
+            1, $"{Did(open[0])} at {Clock(open[0].At)}{(open.Count > 1 ? $", and {Words.Count(open.Count - 1, "thing")} more" : "")}; who does something is there");
+
+    private string Did(SeenAt seen) => _acts.Value[seen.Entry].InWords;
 
     // Never counted by itself: a caption does not know an answer from a chat with the neighbour.
     private OpenQuestion OfSpeech(SpeechHeard heard) => new(

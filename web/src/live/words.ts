@@ -6,6 +6,7 @@ type Kind = NonNullable<Act['type']>
 type FromElsewhere =
   | 'lessonSettled'
   | 'statusDeclared'
+  | 'awayJudged'
   | 'joined'
   | 'left'
   | 'seen'

@@ -40,7 +40,7 @@ internal static class RegisterHistory
         ];
     }
 
-    private static bool IsOfRegister(Act act) => act is Marked or StatusDeclared or ExcuseRecorded or LessonSettled;
+    private static bool IsOfRegister(Act act) => act.IsOfAttendance || act is Marked or LessonSettled;
 
     private static RegisterPast HandedIn(HandIn one, IReadOnlyList<HandIn> all)
     {

@@ -41,6 +41,9 @@ internal static class FileEndpoints
 {
     private const int RowsShown = 40;
 
+    // Each time something is made safe on the disk costs as much as a few thousand rows.
+    private const int PartsAtOnce = 4;
+
     // Few are of a class by chance.
     private const int NamesToTell = 4;
 
@@ -53,8 +56,10 @@ internal static class FileEndpoints
             return TypedResults.Ok(LookAt(read, open));
         }).WithName("LookAtFile").RequireRateLimiting(Limits.Files);
 
+        api.MapGet("/lessons/{id:guid}/files/coming", (OwnLesson own, ComingFiles coming) => TypedResults.Ok(coming.Of(own.Open.Lesson.Id))).WithName("SeeComingFiles");
+
         api.MapPost("/lessons/{id:guid}/files", async Task<Results<Ok<SettlingView>, ProblemHttpResult>> (
-            Guid id, OwnLesson own, HttpRequest request, LedgerWriter ledger, OpenLessons openLessons, SchoolDb db, Owner owner, IClock clock) =>
+            Guid id, OwnLesson own, HttpRequest request, LedgerWriter ledger, OpenLessons openLessons, ComingFiles coming, SchoolDb db, Owner owner, IClock clock) =>
         {
             var open = own.Open;
             if (WhyNoFiles(open) is { } notNow)
@@ -86,15 +91,19 @@ internal static class FileEndpoints
                 return Refused.Now($"This file has {entries.Count:N0} rows to be kept, and the lesson has {open.Count:N0} entries already: {OpenLesson.MostEntries:N0} are the most. Keep only the rows of this lesson. Nothing was stored.");
             }
 
-            // A part at a time, so that nobody who notes something waits for all of it; the last one makes it count.
-            foreach (var part in entries.Chunk(Struck.Most))
+            using var onItsWay = coming.Begin(id, sent.Name, entries.Count);
+            // A few parts at a time go onto the disk together, so that nobody who notes something waits for all of it; the last entry makes it count.
+            foreach (var parts in entries.SkipLast(1).Chunk(Struck.Most).Chunk(PartsAtOnce).Append([[entries[^1]]]))
             {
                 // Whoever stops it has nothing of it: what is there already counts for nothing without the last.
                 request.HttpContext.RequestAborted.ThrowIfCancellationRequested();
-                if ((await ledger.Append(owner.Id, id, Source.File, sent.Name, part))!.Refused is [var refused, ..])
+                var stored = await Task.WhenAll(parts.Select(part => ledger.Append(owner.Id, id, Source.File, sent.Name, part)));
+                if (stored.SelectMany(s => s!.Refused).FirstOrDefault() is { } refused)
                 {
                     return TypedResults.Problem($"One of its rows does not fit this lesson: {refused.Why} Nothing of it counts.", statusCode: StatusCodes.Status422UnprocessableEntity);
                 }
+
+                onItsWay.Stored(parts.Sum(part => part.Length));
             }
 
             var after = (await openLessons.Find(owner.Id, id))!;

@@ -76,7 +76,7 @@ internal static class SettlingViews
             [.. open.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], s.Name.Whole))],
             state.HandLine.Turns.Count(t => t.Outcome is null), state.Course.SettledBy, now,
             OpenQuestions.Waiting(state).Count, PutAwayIn(state, names),
-            open.Lesson.DropIn ? [.. GuestsOf(shown, state, open.Times, open.Rules.Scheme.Attendance)] : [],
+            open.Lesson.DropIn ? [.. GuestsOf(state, open.Times, open.Rules.Scheme.Attendance)] : [],
             questions);
     }
 
@@ -97,13 +97,8 @@ internal static class SettlingViews
         }
     }
 
-    private static IEnumerable<GuestLine> GuestsOf(IReadOnlyList<NameShown> shown, LessonState state, LessonTimes times, AttendancePolicy policy) =>
-        from name in shown
-        where state.Names.StudentOf(name) is null
-        let stay = AttendanceRules.Reckon(times, name.Sightings, [], null, null, [], policy)
-        where stay.Stretches.Count > 0 || stay.Present > Duration.Zero
-        orderby name.Name
-        select new GuestLine(name.Name, state.Names.TellingApart(name.Name, name.Beside), name.Match is not null, stay.Present.TotalSeconds, RibbonOf(stay, times));
+    private static IEnumerable<GuestLine> GuestsOf(LessonState state, LessonTimes times, AttendancePolicy policy) => state.Guests(times, policy).Select(g => new GuestLine(
+        g.Shown.Name, state.Names.TellingApart(g.Shown.Name, g.Shown.Beside), g.Shown.Match is not null, g.Stay.Present.TotalSeconds, RibbonOf(g.Stay, times)));
 
     private static IReadOnlyList<decimal[]> RibbonOf(AttendanceResult attendance, LessonTimes times)
     {

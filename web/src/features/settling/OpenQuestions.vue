@@ -24,6 +24,7 @@ const kinds = computed(() => [
 const kindName: Record<Schemas['Asks'], string> = {
   whoseName: 'of names',
   whichStatus: 'of the register',
+  wereTheyAway: 'of who was away',
   wasItATurn: 'of turns',
   howItEnded: 'of how turns ended',
   whichAnswer: 'of answers',

@@ -136,4 +136,43 @@ function reckoned(row: Line) {
   color: var(--ink-soft);
   font-style: italic;
 }
+/* On a narrow window a student is a block: what is to be pressed is not pushed out of sight. */
+@media (max-width: 40rem) {
+  .register thead {
+    position: absolute;
+    clip-path: inset(50%);
+  }
+  .register,
+  .register tbody {
+    display: block;
+  }
+  .register tr {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    align-items: baseline;
+    gap: 0 12px;
+    border-bottom: 1px solid var(--rule);
+    padding-block: 3px;
+  }
+  .register :is(td, th) {
+    border: 0 !important;
+    padding-right: 0 !important;
+  }
+  .who,
+  .right {
+    white-space: normal;
+  }
+  .words {
+    grid-row: 1;
+    grid-column: 2;
+  }
+  .ribbon {
+    width: auto;
+  }
+  .ribbon,
+  .right,
+  .noted {
+    grid-column: 1 / -1;
+  }
+}
 </style>

@@ -6,6 +6,7 @@ import { dueIn } from '../../ui/due'
 import { count, hour, longDay } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
+import { isMissed } from '../lessons/lessons'
 import Contacts from './Contacts.vue'
 import FilesPanel from './FilesPanel.vue'
 import GuestList from './GuestList.vue'
@@ -59,6 +60,16 @@ async function confirm() {
   if (!problem.value && way && !stands.value?.handIns.length) await handIn(way, '')
 }
 
+// Held without the sheet, so that nothing is known of it but its time.
+const held = () =>
+  noteAll(
+    [
+      { acts: [{ type: 'lessonStarted' }], at: view.value!.lesson.plannedStart },
+      { acts: [{ type: 'lessonEnded' }], at: view.value!.lesson.plannedEnd },
+    ],
+    'held as planned',
+  )
+
 const reopen = () => note([{ type: 'struck', entry: view.value!.settledBy! }], 'opened again')
 </script>
 
@@ -82,7 +93,19 @@ const reopen = () => note([{ type: 'struck', entry: view.value!.settledBy! }], '
         {{ longDay(view.lesson.plannedStart) }}, counted from {{ hour(view.countedFrom) }} to {{ hour(view.countedTo) }}
       </p>
 
-      <Notice v-if="!isOver" class="mt-5">
+      <Notice v-if="isMissed(view.lesson, view.now)" class="mt-5">
+        This lesson was not begun on its sheet. If it was held as planned, say so; then what your meeting program saved
+        can be brought in, and its register taken.
+        <span class="mt-3 flex flex-wrap items-baseline gap-x-6 gap-y-2">
+          <button class="press-first" @click="held">
+            It was held, {{ hour(view.lesson.plannedStart) }} to {{ hour(view.lesson.plannedEnd) }}
+          </button>
+          <RouterLink class="quiet" :to="`/lessons/${id}/plan`">its plan, and another time</RouterLink>
+          <RouterLink class="quiet" :to="`/lessons/${id}/live`">start it now</RouterLink>
+        </span>
+      </Notice>
+
+      <Notice v-else-if="!isOver" class="mt-5">
         This lesson {{ view.lesson.stage === 'live' ? 'is going on' : 'has not begun' }}.
         <RouterLink class="quiet font-semibold" :to="`/lessons/${id}/live`">Go to it</RouterLink>; it can be settled
         when it has ended.

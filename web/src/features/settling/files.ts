@@ -1,5 +1,5 @@
 import { computed, ref, type Ref } from 'vue'
-import { sendFile, type Schemas } from '../../api/client'
+import { api, ask, sendFile, type Schemas } from '../../api/client'
 import { count, minutes } from '../../ui/format'
 
 type Look = Schemas['FileLook']
@@ -57,7 +57,7 @@ export interface Dropped {
   look?: Look
   problem?: string
   busy: boolean
-  /** How far it is read, from 0 to 1, while that is known. */
+  /** How far a picture is read, or a file stored, from 0 to 1, while that is known. */
   progress?: number
   /** Whether it was a picture and is the text of it now. */
   isRead?: boolean
@@ -129,8 +129,23 @@ export function useFiles(lesson: string, span: { from: number; to: number }, tak
   }
 
   async function store(one: Dropped) {
-    taken(await sendFile<View>(`/api/lessons/${lesson}/files`, one.file, formOf(one.decided), one.stop.signal))
-    leave(one)
+    // Only a large one is not there before the first look.
+    const looking = setInterval(() => void howFar(one), 700)
+    try {
+      taken(await sendFile<View>(`/api/lessons/${lesson}/files`, one.file, formOf(one.decided), one.stop.signal))
+      leave(one)
+    } finally {
+      clearInterval(looking)
+      one.progress = undefined
+    }
+  }
+
+  async function howFar(one: Dropped) {
+    const path = { id: lesson }
+    // Where nobody answers, the file itself says so.
+    const all = await ask(api.GET('/api/lessons/{id}/files/coming', { params: { path } })).catch(() => [])
+    const coming = all.find((file) => file.name === one.file.name)
+    if (coming) one.progress = coming.stored / coming.of
   }
 
   function leave(one: Dropped) {
