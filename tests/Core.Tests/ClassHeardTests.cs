@@ -47,7 +47,7 @@ public sealed class ClassHeardTests
         heard.Students.Single(s => s.Student == Class[0]).ShouldBe(new StudentHeard(Class[0], 5, 4, 0, 0, Duration.Zero));
         heard.UnheardFor(3).Select(s => s.Student).ShouldBe([Class[1]]);
         heard.UnheardFor(4).ShouldBeEmpty();
-        heard.ShareHeard.ShouldBe(0.5m);
+        heard.HadATurn.ShouldBe(1);
         heard.Curve.ShouldBe([0, 0, 1]);
     }
 
@@ -95,6 +95,6 @@ public sealed class ClassHeardTests
     public void Nothing_is_said_of_nothing()
     {
         var heard = new ClassHeard([]);
-        (heard.ShareHeard, heard.Gini, heard.TopTenth, heard.MedianWait, heard.Curve.Count).ShouldBe((null, null, null, null, 0));
+        (heard.HadATurn, heard.Gini, heard.TopTenth, heard.MedianWait, heard.Curve.Count).ShouldBe((0, null, null, null, 0));
     }
 }

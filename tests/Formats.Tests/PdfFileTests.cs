@@ -49,6 +49,18 @@ public sealed class PdfFileTests
     }
 
     [Fact]
+    public void A_number_stays_on_one_line_with_its_sign()
+    {
+        // Whatever stands before it, so that the end of a line is everywhere once.
+        var texts = Enumerable.Range(40, 60).Select(i => new Section($"{i}", [$"{new string('x', i)} 21 % and so on, for many more words than there is room for in a line"])).ToList();
+        using var document = UglyToad.PdfPig.PdfDocument.Open(PdfFile.Write("x", [Of([.. texts])]));
+        var letters = document.GetPages().SelectMany(p => p.Letters).Where(l => !string.IsNullOrWhiteSpace(l.Value)).ToList();
+        var signs = Enumerable.Range(0, letters.Count).Where(i => letters[i].Value == "%").ToList();
+        signs.Count.ShouldBe(60);
+        signs.ShouldAllBe(i => letters[i - 1].StartBaseLine.Y == letters[i].StartBaseLine.Y);
+    }
+
+    [Fact]
     public void It_has_a_title_and_a_language_and_says_how_many_pages_there_are()
     {
         var pdf = Printed(Of(new Section("Lesson by lesson", ["Eino was there in all lessons."], Drawn())));

@@ -17,9 +17,9 @@ public sealed class ReportTests(AppUnderTest app) : IClassFixture<AppUnderTest>
 {
     private static string At(Classroom room, string kind, string rest = "") => $"/api/classes/{room.Class}/reports/{kind}{rest}";
 
-    private static Task<Document> Report(Classroom room, string kind, string query = "") => room.Teacher.Get<Document>(At(room, kind, query));
+    internal static Task<Document> Report(Classroom room, string kind, string query = "") => room.Teacher.Get<Document>(At(room, kind, query));
 
-    private static string Said(Document report) => string.Join(' ', report.Sections.SelectMany(s => s.Says.Select(w => w.Text)));
+    internal static string Said(Document report) => string.Join(' ', report.Sections.SelectMany(s => s.Says.Select(w => w.Text)));
 
     private static string All(Document report) => string.Join('\n', report.Sections.SelectMany(s =>
         s.Says.Select(w => w.Text).Prepend(s.Heading).Concat(s.Figures?.Rows.SelectMany(r => r.Cells.Select(c => c.Text)) ?? []).Concat(s.Drawing?.Marks.Select(m => m.Text ?? "").Append(s.Drawing.Says) ?? [])).Prepend(report.Title));

@@ -93,8 +93,8 @@ public sealed class ClassHeard
     /// <summary>All turns.</summary>
     public int Turns { get; }
 
-    /// <summary>The share of those who were there that had a turn, from 0 to 1; null if nobody was there.</summary>
-    public decimal? ShareHeard => Students.Count == 0 ? null : (decimal)Students.Count(s => s.Turns > 0) / Students.Count;
+    /// <summary>How many of those who were there had a turn.</summary>
+    public int HadATurn => Students.Count(s => s.Turns > 0);
 
     /// <summary>The Gini coefficient of turns over those who were there, beside an even draw; null without turns.</summary>
     public BesideChance? Gini { get; }

@@ -1,15 +1,25 @@
+using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Text;
 
 namespace PoliteTally.Core.Reports;
 
+/// <summary>Somebody on no roster, in the lessons that nobody has to come to.</summary>
+/// <param name="Name">The name shown.</param>
+/// <param name="Often">In how many of them they were.</param>
+/// <param name="There">For how long in all.</param>
+public sealed record GuestVisits(string Name, int Often, Duration There);
+
 /// <summary>A whole class over some lessons.</summary>
 /// <param name="Students">Its students.</param>
 /// <param name="Lessons">How many settled lessons there are.</param>
-/// <param name="Guests">Visits of people who are not on the roster, by lesson of those that nobody has to come to.</param>
-public sealed record ClassOverview(IReadOnlyList<StudentTerm> Students, int Lessons, int Guests)
+/// <param name="Guests">Who came besides.</param>
+public sealed record ClassOverview(IReadOnlyList<StudentTerm> Students, int Lessons, IReadOnlyList<GuestVisits> Guests)
 {
     private const int MostNamed = 5;
+
+    // What does not fit is told by its number alone.
+    private const int MostStrokes = 90;
 
     /// <summary>The report.</summary>
     /// <param name="about">The line above the title.</param>
@@ -19,7 +29,7 @@ public sealed record ClassOverview(IReadOnlyList<StudentTerm> Students, int Less
         var sections = new List<Section> { new("", [.. Summary()]) };
         if (Lessons > 0)
         {
-            sections.AddRange([new("What changed lately", [.. Changed()], null, Movers()), .. Bands(), new("Everybody", [], null, Everybody()), .. DropIn()]);
+            sections.AddRange([new("What changed lately", [.. Changed()], null, Movers()), .. ClassTerm.Of(Students).Written() is { } term ? [term] : Array.Empty<Section>(), .. Bands(), new("Everybody", [], null, Everybody()), .. DropIn()]);
         }
 
         return new Document(name, about, sections);
@@ -97,9 +107,25 @@ public sealed record ClassOverview(IReadOnlyList<StudentTerm> Students, int Less
         var without = Students.Count(s => s.Score.Total is null);
         return
         [
-            new("Bands", without > 0 ? [$"{Words.Capital(Words.Several(without, "student"))} {(without == 1 ? "has" : "have")} too few scored lessons for a score."] : [], null, new Figures(
-                "Bands", ["Band", "From", "Students"], [.. rows.Select(r => new FigureRow([r.Band.Name, FigureCell.Of(r.Band.From), r.In]))])),
+            new("Bands", without > 0 ? [$"{Words.Capital(Words.Several(without, "student"))} {(without == 1 ? "has" : "have")} too few scored lessons for a score."] : [], Drawn([.. rows.Select(r => (r.Band.Name, r.In))]), new Figures(
+                "Bands", ["Band", "From", "Students"], [.. rows.Select(r => new FigureRow([r.Band.Name, FigureCell.Of(r.Band.From), r.In]))], Fold: true)),
         ];
+    }
+
+    // Each student is a stroke.
+    private static Drawing Drawn(IReadOnlyList<(string Band, int In)> rows)
+    {
+        const decimal row = 18, left = 130;
+        var sketch = new Sketch(Sketch.PageWidth);
+        for (var i = 0; i < rows.Count; i++)
+        {
+            var ((band, count), foot) = (rows[i], (row * i) + 13);
+            sketch.Words(Pen.Ink, 0, foot, Words.Cut(band, 26), 9);
+            var end = count > MostStrokes ? left : sketch.Strokes(Pen.Ink, left, foot + 1, 11, count);
+            sketch.Words(Pen.Soft, end + (end > left ? 6 : 0), foot, $"{count}", 9);
+        }
+
+        return sketch.Done($"Students by band: {Words.Listed(rows.Select(r => $"{r.Band} {r.In}"))}.", (row * rows.Count) + 2);
     }
 
     private Figures Everybody() => new(
@@ -117,13 +143,15 @@ public sealed record ClassOverview(IReadOnlyList<StudentTerm> Students, int Less
     private IEnumerable<Section> DropIn()
     {
         var came = Students.Where(s => s.Came.Any(l => l.DropIn)).OrderByDescending(s => s.Came.Where(l => l.DropIn).Sum(l => l.There.TotalMinutes)).ToList();
-        return came.Count == 0 ? [] :
+        return came.Count + Guests.Count == 0 ? [] :
         [
-            new("Drop-in lessons", [$"{Words.Capital(Words.Several(came.Count, "student"))} came{(Guests > 0 ? $", and {Words.Several(Guests, "guest")}" : "")}."], null, new Figures(
-                "Drop-in", ["Student", "How often", "Minutes in all"],
+            new("Drop-in lessons", [$"{Words.Capital(Words.Several(came.Count, "student"))} came{(Guests.Count > 0 ? $", and {Words.Several(Guests.Count, "guest")}" : "")}."], null, new Figures(
+                "Drop-in", ["Who", "How often", "Minutes in all"],
                 [
                     .. came.Select(s => s.Came.Where(l => l.DropIn).ToList()).Zip(came, (lessons, s) => new FigureRow(
-                        [s.Called, lessons.Count, (int)Math.Round(lessons.Sum(l => l.There.TotalMinutes), MidpointRounding.AwayFromZero)], new Opens(s.Id))),
+                        [s.Called, lessons.Count, Words.WholeMinutes(lessons.Aggregate(Duration.Zero, (sum, l) => sum + l.There))], new Opens(s.Id))),
+                    .. Guests.OrderByDescending(g => g.There).ThenBy(g => g.Name, StringComparer.OrdinalIgnoreCase)
+                        .Select(g => new FigureRow([$"{g.Name}, guest", g.Often, Words.WholeMinutes(g.There)])),
                 ])),
         ];
     }

@@ -29,9 +29,6 @@ public enum Pen
 
     /// <summary>Nods.</summary>
     Nods,
-
-    /// <summary>The strand of the rubric.</summary>
-    Rubric,
 }
 
 /// <summary>What a mark of a drawing is.</summary>

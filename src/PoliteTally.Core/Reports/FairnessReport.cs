@@ -50,7 +50,7 @@ public sealed record FairnessReport(ClassHeard Heard, IReadOnlyList<LessonHeard>
 
     private IEnumerable<Sentence> Summary()
     {
-        var heard = Heard.Students.Count(s => s.Turns > 0);
+        var heard = Heard.HadATurn;
         yield return new(
             $"{(heard == Heard.Students.Count ? $"All {Words.InLetters(heard)}" : $"{Words.Capital(Words.InLetters(heard))} of {Words.InLetters(Heard.Students.Count)}")} students who were there had a turn, {Words.Count(Heard.Turns, "turn")} in {Words.Several(Lessons.Count, "lesson")}.",
             Marked: heard == Heard.Students.Count ? null : $"{Words.Capital(Words.InLetters(heard))} of {Words.InLetters(Heard.Students.Count)}");

@@ -10,7 +10,7 @@ namespace PoliteTally.Core.Reports;
 /// <param name="Stage">The stage that was on; null without any.</param>
 /// <param name="Present">How many were there.</param>
 /// <param name="Hands">How many hands were up.</param>
-/// <param name="Turns">Turns up to then.</param>
+/// <param name="Turns">Turns up to then in which somebody was heard, full or in part.</param>
 /// <param name="Messages">Messages up to then.</param>
 public sealed record MinuteOfLesson(Instant At, string? Stage, int Present, int Hands, int Turns, int Messages);
 
@@ -32,7 +32,7 @@ public static class LessonLine
             .. Enumerable.Range(1, minutes).Select(m => from + Duration.FromMinutes(m)).Select(at => new MinuteOfLesson(
                 at, StageClock.At(lesson.Plan, lesson.Times.ActualStart, lesson.State.Course.StageMoves, at - Duration.Epsilon)?.Name,
                 lesson.Did.Values.Count(d => d.Attendance.WasThereAt(at - Duration.Epsilon, lesson.Scheme.Attendance.Bridge)),
-                lesson.Replay.At(at).HandLine.Hands.Count(h => h.InLine), turns.Count(t => t.At < at && t.Outcome is not null), messages.Count(c => c.At < at && !c.Repeat))),
+                lesson.Replay.At(at).HandLine.Hands.Count(h => h.InLine), turns.Count(t => t.At < at && Scheme.CreditOf(t.Outcome) > 0), messages.Count(c => c.At < at && !c.Repeat))),
         ];
     }
 

@@ -29,8 +29,8 @@ public sealed record RegisteredStudent(Guid Student, string? Number, string Name
 public sealed record RegisterReport(
     IReadOnlyList<RegisteredLesson> Lessons, IReadOnlyList<RegisteredStudent> Students, Func<AttendanceStatus, string> CodeOf, IReadOnlyList<(LocalDate Day, int Lesson, string What)> Amendments)
 {
-    // More columns than this do not fit on a page: then there are only sums.
-    private const int MostColumns = 10;
+    // As many days as stand beside a name on a page.
+    private const int MostColumns = 12;
 
     /// <summary>The report.</summary>
     /// <param name="about">The line above the title.</param>
@@ -61,7 +61,12 @@ public sealed record RegisterReport(
         }
     }
 
-    private IEnumerable<IReadOnlyList<int>> Chunks() => Enumerable.Range(0, Lessons.Count).Chunk(MostColumns);
+    // Parts of much the same width, rather than one with a single day in it.
+    private IEnumerable<IReadOnlyList<int>> Chunks()
+    {
+        var parts = (Lessons.Count + MostColumns - 1) / MostColumns;
+        return parts == 0 ? [] : Enumerable.Range(0, Lessons.Count).Chunk((Lessons.Count + parts - 1) / parts);
+    }
 
     private Figures ByLesson(IReadOnlyList<int> lessons) => new(
         $"Lessons {Lessons[lessons[0]].Number} to {Lessons[lessons[^1]].Number}",

@@ -1,4 +1,3 @@
-using System.Globalization;
 using PoliteTally.Core.Scoring;
 using PoliteTally.Core.Text;
 
@@ -8,7 +7,6 @@ namespace PoliteTally.Core.Reports;
 public static class StudentDrawings
 {
     private const int InARow = 12;
-    private static readonly CultureInfo English = CultureInfo.GetCultureInfo("en-GB");
 
     private sealed record StrandRow(string Name, Pen Pen, Func<Tally, int> Whole, Func<Tally, int> Half)
     {
@@ -37,7 +35,7 @@ public static class StudentDrawings
             var (lesson, x, y) = (student.Lessons[i], i % InARow * column, i / InARow * block);
             var number = $"{lesson.Number}";
             sketch.Words(Pen.Ink, x, y + 8, number, 8, bold: true);
-            sketch.Words(Pen.Soft, x + 2 + (number.Length * 5), y + 8, lesson.Day.ToString("d MMM", English), 7);
+            sketch.Words(Pen.Soft, x + 2 + (number.Length * 5), y + 8, StudentReport.ShortDayOf(lesson.Day), 7);
             if (lesson.Came)
             {
                 sketch.Ribbon(x, y + 16, column - 7, lesson.Stretches, lesson.Spoke);

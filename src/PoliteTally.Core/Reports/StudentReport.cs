@@ -45,6 +45,9 @@ public static class StudentReport
     /// <summary>A day as it stands in a report: "12 October".</summary>
     public static string DayOf(LocalDate day) => day.ToString("d MMMM", English);
 
+    /// <summary>The same where there is little room: "16 Nov".</summary>
+    public static string ShortDayOf(LocalDate day) => day.ToString("d MMM", English);
+
     private static string ScoreHeading(StudentTerm student) => student.Score.Total is { } total ? $"Over these lessons: {Words.Plain(student.Scheme.Shown(total.Value))} of 100" : "Over these lessons";
 
     private static List<Sentence> Score(StudentTerm student, Reader reader)

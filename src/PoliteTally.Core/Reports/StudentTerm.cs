@@ -33,7 +33,8 @@ public sealed record LessonOfStudent(
 /// <param name="Scheme">The scheme of the class as it is now.</param>
 public sealed record StudentTerm(Guid Id, string Called, string Whole, IReadOnlyList<LessonOfStudent> Lessons, TermScore Score, Scheme Scheme)
 {
-    private const int Last = 3;
+    /// <summary>How many lessons are the last ones, beside those before: 3.</summary>
+    public const int Last = 3;
 
     /// <summary>Lessons in which they were there.</summary>
     public IReadOnlyList<LessonOfStudent> Came { get; } = [.. Lessons.Where(l => l.Came)];

@@ -18,7 +18,6 @@ internal static class Inks
         Pen.Chat => new SKColor(0x0F, 0x6A, 0x63),
         Pen.Group => new SKColor(0x8A, 0x4B, 0x08),
         Pen.Nods => new SKColor(0xB0, 0x26, 0x4E),
-        Pen.Rubric => new SKColor(0x4F, 0x5D, 0x0B),
         _ => throw new ArgumentOutOfRangeException(nameof(pen), pen, "no such pen"),
     };
 

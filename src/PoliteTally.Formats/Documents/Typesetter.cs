@@ -77,13 +77,16 @@ internal sealed class Typesetter : IDisposable
         return line.Length > 0 || lines.Count == 0 ? [.. lines, line] : lines;
     }
 
-    /// <summary>Words of which those that are read from the right stay together, for their order is turned as a whole.</summary>
+    /// <summary>
+    /// Words of which those that are read from the right stay together, for their order is turned as a whole; and a number with the sign or the unit
+    /// that stands behind it.
+    /// </summary>
     public static IEnumerable<string> Together(IEnumerable<string> words)
     {
         var together = "";
         foreach (var word in words)
         {
-            if (together.Length > 0 && EndsFromRight(together) && word.EnumerateRunes().FirstOrDefault(Rune.IsLetterOrDigit) is var first && IsFromRight(first))
+            if (together.Length > 0 && (IsUnitOf(together, word) || (EndsFromRight(together) && IsFromRight(word.EnumerateRunes().FirstOrDefault(Rune.IsLetterOrDigit)))))
             {
                 together += $" {word}";
                 continue;
@@ -98,6 +101,8 @@ internal sealed class Typesetter : IDisposable
         }
 
         yield return together;
+
+        static bool IsUnitOf(string before, string word) => char.IsAsciiDigit(before[^1]) && (word.StartsWith('%') || word.TrimEnd('.', ',', ';') == "min");
 
         static bool EndsFromRight(string word) => IsFromRight(word.EnumerateRunes().LastOrDefault(Rune.IsLetterOrDigit));
     }

@@ -54,7 +54,7 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
             ReportKind.Register => Register(sheet, named, asked).Written(await AboutOf(sheet, asked.Zone)),
             ReportKind.Class => new ClassOverview(
                 [.. sheet.Roster.AsParallel().AsOrdered().Select(s => StudentTermOf(s, sheet, named.Called(s.Name.Id), named, asked.Zone))], sheet.Lessons.Count,
-                sheet.Lessons.Where(l => l.DropIn).Sum(l => OpenLesson.Load(db, l.Id)!.State.Names.All.Values.Count(n => n.Match is { Student: null })))
+                GuestsOf(sheet, asked.Hidden))
                 .Written(await AboutOf(sheet, asked.Zone), sheet.Name),
             _ => throw new ArgumentOutOfRangeException(nameof(asked), asked.Kind, "no such report"),
         };
@@ -83,6 +83,15 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
         return before is null ? one.Why : $"{one.Why}: {string.Join("; ", RegisterChange.Between(RegisterSheet.Read(before.Marks), RegisterSheet.Read(one.Marks)).Select(c => c.InWords))}";
     }
 
+    // Two of one name in one lesson may be two devices of one person.
+    private List<GuestVisits> GuestsOf(TermSheet sheet, bool hidden) =>
+    [
+        .. from lesson in sheet.Lessons.Where(l => l.DropIn).Select(l => OpenLesson.Load(db, l.Id)!)
+           from guest in lesson.State.Guests(lesson.Times, lesson.Rules.Scheme.Attendance)
+           group (lesson.Lesson.Id, guest.Shown.Name, guest.Stay.Present) by NameFolding.AsShown(guest.Shown.Name) into visits
+           select new GuestVisits(hidden ? "somebody" : visits.First().Name, visits.DistinctBy(v => v.Id).Count(), visits.Aggregate(Duration.Zero, (sum, v) => sum + v.Present)),
+    ];
+
     private async Task<Document> Lesson(OpenLesson open, AskedReport asked)
     {
         var named = NamedBy(asked);
@@ -91,7 +100,7 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
         var taught = new LessonTaught(
             open.Lesson.Id, open.Lesson.Number, open.Lesson.Title, open.Lesson.PlannedStart.InZone(asked.Zone).Date, asked.Zone, open.Times, open.Plan, open.Rules.Scheme,
             new Replay(state, open.Merged), [.. open.Roster.Select(s => s.Name.Id)], [.. open.Rules.BeforeStart, .. open.Rules.BeforeEnd]);
-        var putRight = state.Entries.Where(e => e.NotedAt >= ended && !state.IsStruck(e.Id) && (e.Act.IsOfScores || e.Act is StatusDeclared or ExcuseRecorded)).Select(e => (e.NotedAt, Wording.Of(e, state, names)))
+        var putRight = state.Entries.Where(e => e.NotedAt >= ended && !state.IsStruck(e.Id) && (e.Act.IsOfScores || e.Act.IsOfAttendance)).Select(e => (e.NotedAt, Wording.Of(e, state, names)))
             .Concat(state.Entries.Where(e => e.NotedAt >= ended && e.Act is Struck).Select(e => (e.NotedAt, $"taken back: {Wording.Of(Taken(e), state, names)}")));
         return new LessonReport(taught, named.Called, !asked.Hidden, [.. putRight.OrderBy(p => p.NotedAt)]).Written(
             $"{row.Name} · {StudentReport.DayOf(taught.Day)}, {taught.Clock(open.Times.PlannedStart)} to {taught.Clock(open.Times.PlannedEnd)} · {await School()}");

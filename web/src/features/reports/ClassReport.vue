@@ -27,14 +27,24 @@ const attended = computed(() => {
   return t && all > 0 ? (t.present + t.late) / all : null
 })
 
+const outOf = (part: number, whole: number) => `${part}\u00a0of\u00a0${whole}`
 function there(row: Schemas['ReportRow']) {
-  const parts = [`${row.present + row.late}\u00a0of\u00a0${row.present + row.late + row.absent}`]
+  const parts = [outOf(row.present + row.late, row.present + row.late + row.absent)]
   if (row.late) parts.push(`${row.late} late`)
   if (row.excused) parts.push(`${row.excused} excused`)
   return parts.join(', ')
 }
+const asked = computed(() => report.value?.students.some((s) => s.asked) ?? false)
+const inGroups = computed(() => report.value?.students.some((s) => s.groupSeen) ?? false)
+const answered = (row: Schemas['ReportRow']) => (row.asked ? outOf(row.answered, row.asked) : '')
+const together = (row: Schemas['ReportRow']) => (row.groupSeen ? outOf(row.groupCredits, row.groupSeen) : '')
 const label = (cell: Schemas['ReportCell'], i: number) =>
   `lesson ${report.value!.lessons[i]!.number}: ${cell.status}${cell.notes ? `, ${cell.notes}` : ''}`
+/** The day of a lesson; its month stands only where it begins. */
+function dayOf(at: number) {
+  const day = (i: number) => shortDay(report.value!.lessons[i]!.plannedStart).split(' ')
+  return at > 0 && day(at - 1)[1] === day(at)[1] ? day(at)[0] : day(at).join('\u00a0')
+}
 const print = () => window.print()
 </script>
 
@@ -51,7 +61,8 @@ const print = () => window.print()
     <template v-else-if="report">
       <div class="flex flex-wrap items-end justify-between gap-4">
         <div>
-          <h1 class="text-title font-bold">{{ report.className }}</h1>
+          <p class="hidden text-lead font-bold print:block">{{ report.className }}</p>
+          <h1 class="text-title font-bold">The class so far</h1>
           <p class="mt-1 max-w-[46rem] text-lead">
             {{ count(report.totals.settled, 'lesson') }} from {{ longDay(report.lessons[0]!.plannedStart) }} to
             {{ longDay(report.lessons.at(-1)!.plannedStart) }}.
@@ -79,12 +90,14 @@ const print = () => window.print()
           <thead>
             <tr>
               <th>Student</th>
-              <th v-for="lesson in report.lessons" :key="lesson.id" class="lesson" :title="lesson.title">
-                {{ lesson.number }}<span class="day text-ink-soft">{{ shortDay(lesson.plannedStart) }}</span>
+              <th v-for="(lesson, i) in report.lessons" :key="lesson.id" class="lesson" :title="lesson.title">
+                {{ lesson.number }}<span class="day text-ink-soft">{{ dayOf(i) }}</span>
               </th>
               <th>There</th>
               <th class="text-pen-speaking">Speaking</th>
+              <th v-if="asked" class="text-pen-questions">Questions</th>
               <th class="text-pen-chat">Chat</th>
+              <th v-if="inGroups" class="text-pen-group">Groups</th>
               <th class="text-pen-nods">Nods</th>
               <th class="score">Score</th>
             </tr>
@@ -109,23 +122,25 @@ const print = () => window.print()
                 <TallyStrokes
                   :strokes="inked(row.id, row.fullTurns, row.partialTurns)"
                   pen="speaking"
-                  :height="13"
+                  :height="11"
                   :label="`${row.fullTurns} full and ${row.partialTurns} partial turns`"
                 />
               </td>
+              <td v-if="asked" class="there text-small">{{ answered(row) }}</td>
               <td>
                 <TallyStrokes
                   :strokes="inked(row.id, row.chat)"
                   pen="chat"
-                  :height="13"
+                  :height="11"
                   :label="count(row.chat, 'contribution')"
                 />
               </td>
+              <td v-if="inGroups" class="there text-small">{{ together(row) }}</td>
               <td>
                 <TallyStrokes
                   :strokes="inked(row.id, row.nods)"
                   pen="nods"
-                  :height="13"
+                  :height="11"
                   :label="count(row.nods, 'nod')"
                 />
               </td>
@@ -161,15 +176,19 @@ const print = () => window.print()
   vertical-align: middle !important;
 }
 .lesson {
-  width: 41px;
-  min-width: 40px;
-  padding-right: 5px !important;
+  width: 32px;
+  min-width: 31px;
+  padding-right: 4px !important;
 }
 .day {
   display: block;
   font-size: 0.6875rem;
   font-weight: 400;
   white-space: nowrap;
+}
+/* Whoever has very many strokes has them a little smaller, so that the score stays in sight. */
+.report :deep(.tally) {
+  max-width: 112px;
 }
 .there {
   min-width: 62px;

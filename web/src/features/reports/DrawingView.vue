@@ -77,9 +77,6 @@ const anchors = { start: 'start', middle: 'middle', end: 'end' } as const
 .nods {
   color: var(--pen-nods);
 }
-.rubric {
-  color: var(--pen-rubric);
-}
 line {
   stroke: currentColor;
 }

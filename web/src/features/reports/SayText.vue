@@ -5,8 +5,11 @@ import { placeOf } from './kinds'
 
 /** Sentences of a report. Each opens to what it rests on; its point is marked. */
 const props = defineProps<{ says: Schemas['Sentence'][]; classId: string }>()
+/** A number stays on one line with its sign or unit. */
+const together = (text: string) => text.replace(/(\d) (?=%|min\b)/g, '$1\u00a0')
 const parts = computed(() =>
-  props.says.map((s) => {
+  props.says.map((said) => {
+    const s = { ...said, text: together(said.text), marked: said.marked && together(said.marked) }
     const at = s.marked ? s.text.indexOf(s.marked) : -1
     return at < 0
       ? { ...s, before: s.text, point: '', after: '' }
