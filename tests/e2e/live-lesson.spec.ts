@@ -302,7 +302,6 @@ test('the gauge shows a level only while asked for', async ({ live: { side, pres
 
 // The meeting is played by a program beside it, which a process of its own finds.
 withProgram('the demo meeting plays into the lesson: people, hands, messages, names at the door', async ({ live: { side, head, row, press } }) => {
-  test.setTimeout(180_000)
   await side.getByRole('button', { name: 'Helpers and meeting' }).click()
   await side.getByRole('button', { name: '20 times faster' }).click()
   await expect(side).toContainText('Meeting last heard', { timeout: 30_000 })

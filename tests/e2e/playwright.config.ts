@@ -2,14 +2,15 @@ import { defineConfig } from '@playwright/test'
 
 export default defineConfig({
   testDir: '.',
-  timeout: 120_000,
-  expect: { timeout: 10_000 },
-  workers: 1,
+  timeout: 180_000,
+  expect: { timeout: 20_000 },
+  // Each test has a data folder and an application of its own.
+  workers: 2,
   forbidOnly: !!process.env.CI,
   reporter: 'list',
   outputDir: '../../test-results',
   use: {
-    actionTimeout: 15_000,
+    actionTimeout: 30_000,
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     launchOptions: {

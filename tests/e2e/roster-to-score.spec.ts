@@ -281,7 +281,7 @@ test('the class report stands on screen and as a file', async ({ page }) => {
   await page.getByRole('link', { name: 'See the scores' }).click()
   await expect(page.getByText('Press any number')).toBeVisible()
   await page.getByRole('link', { name: 'Reports', exact: true }).click()
-  await expect(page.getByRole('heading', { name: 'Weather and Tides, year 8' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'The class so far' })).toBeVisible()
   await expect(page.getByRole('row').filter({ hasText: 'Eino' }).getByRole('img', { name: '1 full and 1 partial turns' })).toBeVisible()
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Take as CSV' }).click()])
   const csv = readFileSync(await download.path(), 'utf8')

@@ -8,8 +8,9 @@ const reports = computed(() => route.path.includes('/reports/'))
 </script>
 
 <template>
+  <!-- The name comes with the page; in a line of its own that has its height already, it moves no tab away from under the pointer. -->
+  <p class="no-print min-h-[1lh] text-lead font-bold">{{ name }}</p>
   <nav class="no-print mb-4 flex flex-wrap items-baseline gap-x-5 gap-y-1" aria-label="Class">
-    <span class="text-lead font-bold">{{ name }}</span>
     <RouterLink class="tab" :to="`/classes/${id}`">Roster and lessons</RouterLink>
     <RouterLink class="tab" :to="`/classes/${id}/rules`">Ground rules</RouterLink>
     <RouterLink class="tab" :to="`/classes/${id}/scheme`">Scheme</RouterLink>
