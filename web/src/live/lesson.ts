@@ -119,6 +119,8 @@ export function useLesson(lesson: string) {
     note,
     /** Strikes out entries, all of them together; of strikes, it puts back what they struck out. */
     strike: (...entries: string[]) => note(strikeOf(entries)),
+    /** Done when all that was noted so far is stored; throws if it cannot be. */
+    stored: () => outbox.stored(),
     dismiss: (entry: string) => void outbox.dismiss(entry),
     /** Strikes out what the teacher's newest press noted that still stands. */
     undo() {

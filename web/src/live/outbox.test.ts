@@ -120,3 +120,29 @@ test('a window that can keep nothing sends all the same, and says so once', asyn
   expect(sent.flat()).toEqual(['one', 'two'])
   expect(told.filter((t) => t === 'unkept')).toHaveLength(1)
 })
+
+describe('what has to be stored before something else is asked', () => {
+  test('is waited for, also what is noted meanwhile', async () => {
+    const outbox = box()
+    void outbox.add([nod('one')])
+    const stored = outbox.stored()
+    void outbox.add([nod('two')])
+    await stored
+    expect(sent.flat()).toEqual(['one', 'two'])
+  })
+
+  test('is not waited for for ever', async () => {
+    says = { one: 503 }
+    const outbox = box()
+    await outbox.add([nod('one')])
+    await expect(outbox.stored()).rejects.toThrow('said of one')
+  })
+
+  test('and was refused, need not be waited for', async () => {
+    says = { one: 422 }
+    const outbox = box()
+    await outbox.add([nod('one')])
+    await outbox.stored()
+    expect(waiting()).toEqual([])
+  })
+})

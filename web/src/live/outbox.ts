@@ -68,7 +68,8 @@ export const strikeOf = ([entry, ...others]: readonly string[]): Act => ({ type:
  * has said what became of each.
  */
 export class Outbox {
-  private sending = false
+  private sending: Promise<Error | undefined> | undefined
+  private closed = false
   private again: ReturnType<typeof setTimeout> | undefined
   private failures = 0
   private nextOrder = Date.now()
@@ -129,7 +130,15 @@ export class Outbox {
 
   close() {
     clearTimeout(this.again)
-    this.sending = true
+    this.closed = true
+  }
+
+  /** Done when all that was noted before has been answered: for what the server decides by what it has stored. Throws if it does not get there. */
+  async stored() {
+    while (!this.closed && this.waiting().length > 0) {
+      const problem = await this.send()
+      if (problem) throw problem
+    }
   }
 
   private set(noted: Noted[]) {
@@ -137,23 +146,30 @@ export class Outbox {
     this.changed(noted)
   }
 
-  private async send() {
-    if (this.sending) return
-    this.sending = true
+  private readonly waiting = () => this.noted.filter((n) => !n.refused && n.storedAt === undefined)
+
+  /** Gives what kept it from sending all. Whoever calls while it sends waits for the same. */
+  private send() {
+    return (this.sending ??= this.sendAll())
+  }
+
+  private async sendAll() {
+    // Whoever began it has to know that it is going on before it can end.
+    await Promise.resolve()
     try {
-      for (;;) {
-        const waiting = this.noted.filter((n) => !n.refused && n.storedAt === undefined).slice(0, mostAtOnce)
-        if (waiting.length === 0) break
-        await this.deliver(waiting)
+      while (!this.closed && this.waiting().length > 0) {
+        await this.deliver(this.waiting().slice(0, mostAtOnce))
         this.failures = 0
         this.told('stored')
       }
+      return undefined
     } catch (problem) {
       this.failures++
       this.told(problem instanceof Problem && isSignedOut(problem.status) ? 'signedOut' : 'away')
       this.again = setTimeout(() => void this.send(), pauseAfter(this.failures))
+      return problem as Error
     } finally {
-      this.sending = false
+      this.sending = undefined
     }
   }
 

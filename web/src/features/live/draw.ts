@@ -8,7 +8,7 @@ import type { Sheet } from './sheet'
 /** Drawing a name by chance, in the manner that this teacher chose last. */
 export function useDraw(
   lesson: string,
-  { serverTime }: LiveLesson,
+  { serverTime, stored, drawn }: LiveLesson,
   { running, nameOf }: Sheet,
   { said, wrong }: Telling,
 ) {
@@ -19,19 +19,24 @@ export function useDraw(
   async function drawName() {
     if (!running.value) return
     wrong.value = ''
-    drawing ||= entryId(serverTime())
+    // The name may stand on the sheet before the answer is here: what is drawn now is another one.
+    if (drawn.value?.entries.some((entry) => entry.entries.includes(drawing))) drawing = ''
+    const id = (drawing ||= entryId(serverTime()))
+    const isDone = () => (drawing = drawing === id ? '' : drawing)
     try {
+      // Who was just marked as unable to speak is not drawn.
+      await stored()
       const name = await ask(
         api.POST('/api/lessons/{id}/draw', {
           params: { path: { id: lesson } },
-          body: { id: drawing, manner: drawBy.value },
+          body: { id, manner: drawBy.value },
         }),
       )
-      drawing = ''
+      isDone()
       said.value = `Drawn: ${nameOf(name.student)}, ${name.why}`
     } catch (failure) {
       wrong.value = (failure as Error).message
-      if (failure instanceof Problem && failure.status !== 0) drawing = ''
+      if (failure instanceof Problem && failure.status !== 0) isDone()
     }
   }
   const otherDraw = () => (drawBy.value = drawBy.value === 'leastHeard' ? 'onceRound' : 'leastHeard')
