@@ -6,18 +6,16 @@ using PoliteTally.Core.Text;
 namespace PoliteTally.Formats;
 
 /// <summary>What one person answered to one question.</summary>
-/// <param name="Row">The row, from 1.</param>
-/// <param name="Name">The name given; empty if the table has no names.</param>
+/// <param name="Row">Who, and when.</param>
 /// <param name="Written">What was answered; empty if the table has only points.</param>
-/// <param name="At">When; null if the table does not say.</param>
-public sealed record AnswerRow(int Row, string Name, string? Number, string? Email, AnswerWritten Written, Instant? At);
+public readonly record struct AnswerRead(AnswersRow Row, AnswerWritten Written);
 
 /// <summary>A question in a table of answers.</summary>
 /// <param name="Text">The question.</param>
 /// <param name="Answers">The answers to it, of each name the last one.</param>
 /// <param name="Right">What the table says is right; empty if it does not.</param>
 /// <param name="OnlyPoints">Whether nothing is known of the answers but their points.</param>
-public sealed record QuestionRead(string Text, IReadOnlyList<AnswerRow> Answers, IReadOnlyList<string> Right, bool OnlyPoints);
+public sealed record QuestionRead(string Text, IReadOnlyList<AnswerRead> Answers, IReadOnlyList<string> Right, bool OnlyPoints);
 
 /// <summary>A table of answers as it would be brought in.</summary>
 /// <param name="Columns">Its columns, with what they are taken for.</param>
@@ -33,8 +31,12 @@ public sealed record AnswersPreview(
     IReadOnlyList<Column> Columns, bool NamesZone, bool Anonymous, IReadOnlyList<QuestionRead> Questions, IReadOnlyList<AnswersRow> People, IReadOnlyList<string> Problems,
     IReadOnlyList<string> Remarks, bool IsClear, bool IsEven);
 
-/// <summary>A row of a table of answers.</summary>
-public sealed record AnswersRow(int Row, string Name, Instant? At, IReadOnlyList<string> Problems);
+/// <summary>A row of a table of answers, without what was answered.</summary>
+/// <param name="Row">The row, from 1.</param>
+/// <param name="Name">The name given; empty if the table has no names.</param>
+/// <param name="At">When; null if the table does not say.</param>
+/// <param name="Problems">What is wrong with it; empty if it can be taken.</param>
+public sealed record AnswersRow(int Row, string Name, string? Number, string? Email, Instant? At, IReadOnlyList<string> Problems);
 
 /// <summary>Reads answers: a row a person with a column a question, or a row an answer.</summary>
 public static class AnswersFile
@@ -72,16 +74,16 @@ public static class AnswersFile
             throw new FormatProblem($"This table has {questions.Count} questions; at most {MostQuestions} can be read. Keep only those of this lesson.");
         }
 
-        var (times, namesZone) = fields.ContainsKey("time")
-            ? TimeText.Read([.. table.Rows.Select(r => Columns.Moment(r, fields, "time"))], near, zone)
-            : ([.. table.Rows.Select(_ => (Instant?)null)], true);
+        int Place(string field) => fields.GetValueOrDefault(field, -1);
+        var (named, given, family, email, number) = (Place("name"), Place("given"), Place("family"), Place("email"), Place("number"));
+        var (time, attempt, asked, answered, pointed) = (Place("time"), Place("try"), Place("question"), Place("answer"), Place("points"));
+        var rows = table.Rows;
+        var (times, namesZone) = time >= 0 ? TimeText.Read(Columns.Moments(table, fields, "time"), near, zone) : (new Instant?[rows.Count], true);
         var isNear = times.Any(t => t > lessonFrom - Around && t < lessonTo + Around);
-        var anonymous = !fields.ContainsKey("name") && !fields.ContainsKey("given") && !fields.ContainsKey("email") && !fields.ContainsKey("number");
-        var people = table.Rows.Select((row, i) => PersonOf(row, times[i])).ToList();
-        // The last try counts: by its time, else by its number, else by where it stands.
-        var ordered = table.Rows.Zip(people).Where(r => r.Second.Problems.Count == 0)
-            .OrderBy(r => r.Second.At ?? Instant.MinValue).ThenBy(r => AnswerReading.NumberIn(Columns.Cell(r.First, fields, "try")) ?? 0).ToList();
-        var tries = anonymous || single ? 0 : ordered.Count - ordered.Select(r => WhoIs(r.First, r.Second)).ToHashSet(StringComparer.Ordinal).Count;
+        var anonymous = named < 0 && given < 0 && email < 0 && number < 0;
+        var people = rows.Select((row, i) => PersonOf(row, times[i])).ToList();
+        var ordered = Ordered();
+        var tries = anonymous || single ? 0 : ordered.Length - ordered.Select(WhoIs).ToHashSet(StringComparer.Ordinal).Count;
         var read = single ? OfRows() : questions.Select(OfColumns).ToList();
         if (read.Count > MostQuestions)
         {
@@ -95,9 +97,10 @@ public static class AnswersFile
         AnswersRow PersonOf(TableRow row, Instant? at)
         {
             var problems = new RowProblems();
-            var name = CleanText.Of(Columns.Cell(row, fields, "name") is { Length: > 0 } whole ? whole
-                : $"{Columns.Cell(row, fields, "given")} {Columns.Cell(row, fields, "family")}".Trim() is { Length: > 0 } both ? both
-                : Columns.Cell(row, fields, "email") is { Length: > 0 } mail ? mail : Columns.Cell(row, fields, "number"));
+            var (mail, numbered) = (Columns.CellOf(row, email), Columns.CellOf(row, number));
+            var name = CleanText.Of(Columns.CellOf(row, named) is { Length: > 0 } whole ? whole
+                : (given >= 0 || family >= 0) && $"{Columns.CellOf(row, given)} {Columns.CellOf(row, family)}".Trim() is { Length: > 0 } both ? both
+                : mail.Length > 0 ? mail : numbered);
             if (!anonymous && CleanText.IsBlank(name))
             {
                 problems.Add("has no name.");
@@ -109,58 +112,76 @@ public static class AnswersFile
                 problems.Add(tooLong);
             }
 
-            if (fields.ContainsKey("time") && at is null)
+            if (time >= 0 && at is null)
             {
-                problems.Add(Columns.Unreadable(Columns.Cell(row, fields, "time")));
+                problems.Add(Columns.Unreadable(Columns.CellOf(row, time)));
             }
             else if (at is { } moment && isNear && (moment < lessonFrom - Around || moment > lessonTo + Around))
             {
                 problems.Add($"was answered at {moment.InZone(zone).ToString("uuuu-MM-dd HH:mm", CultureInfo.InvariantCulture)}, which is not in this lesson.");
             }
 
-            return new AnswersRow(row.Number, name, at, problems.All);
+            return new AnswersRow(row.Number, anonymous ? "" : name, Columns.OrNull(numbered), mail.Contains('@') ? mail : null, at, problems.All);
         }
 
-        string WhoIs(TableRow row, AnswersRow person) => Columns.Cell(row, fields, "number") is { Length: > 0 } number ? number : Columns.Cell(row, fields, "email") is { Length: > 0 } mail ? mail : person.Name;
+        string WhoIs(int i) => people[i].Number ?? Columns.OrNull(Columns.CellOf(rows[i], email)) ?? people[i].Name;
 
-        AnswerRow RowOf(TableRow row, AnswersRow person, string written, decimal? share) => new(
-            row.Number, anonymous ? "" : person.Name, Columns.OrNull(Columns.Cell(row, fields, "number")), Columns.Cell(row, fields, "email") is var mail && mail.Contains('@') ? mail : null,
-            new AnswerWritten(AsMeant(written), share), person.At);
+        // The rows that can be taken. The last try counts: by its time, else by its number, else by where it stands.
+        int[] Ordered()
+        {
+            int[] usable = [.. Enumerable.Range(0, rows.Count).Where(i => people[i].Problems.Count == 0)];
+            decimal[] attempts = attempt >= 0 ? [.. rows.Select(r => AnswerReading.NumberIn(Columns.CellOf(r, attempt)) ?? 0)] : [];
+            int Later(int a, int b) => Nullable.Compare(times[a], times[b]) is not 0 and var byTime ? byTime
+                : attempt >= 0 && attempts[a].CompareTo(attempts[b]) is not 0 and var byNumber ? byNumber
+                : a.CompareTo(b);
+            // Programs write the rows of a large file in this order already.
+            if (usable.Zip(usable.Skip(1)).Any(pair => Later(pair.First, pair.Second) > 0))
+            {
+                Array.Sort(usable, Later);
+            }
 
-        // Of several tries of one person the last one.
-        IReadOnlyList<AnswerRow> Last(IEnumerable<(string Who, AnswerRow Answer)> answers) => anonymous || (!single && tries == 0)
-            ? [.. answers.Select(a => a.Answer)]
-            : [.. answers.GroupBy(a => a.Who, StringComparer.Ordinal).Select(g => g.Last().Answer)];
+            return usable;
+        }
 
         QuestionRead OfColumns(QuestionColumns question)
         {
-            var most = question.Points is { } points ? MostOf([.. ordered.Select(r => Columns.CellOf(r.First, points))], table.Headings[points]) : 0;
-            var answers = Last(
-                from r in ordered
-                let written = question.Answer is { } column ? Columns.CellOf(r.First, column) : ""
-                let got = question.Points is { } p ? AnswersColumns.PointsIn(Columns.CellOf(r.First, p)) : null
-                where IsAnswer(written) || (question.Answer is null && got is not null)
-                select (WhoIs(r.First, r.Second), RowOf(r.First, r.Second, question.Answer is null ? got!.Value.Got.ToString(CultureInfo.InvariantCulture) : written, ShareOf(got, most))));
-            var right = question.Key is { } key ? ordered.Select(r => Columns.CellOf(r.First, key)).Where(c => c.Length > 0).Distinct().ToList() : [];
-            return new QuestionRead(question.Text, answers, right, question.Answer is null);
+            var (answer, points) = (question.Answer ?? -1, question.Points ?? -1);
+            var most = points >= 0 ? MostOf(ordered.Select(i => Columns.CellOf(rows[i], points)), table.Headings[points]) : 0;
+            var answers = new LastTries(ordered.Length, all: anonymous || tries == 0);
+            foreach (var i in ordered)
+            {
+                var written = Columns.CellOf(rows[i], answer);
+                var got = points >= 0 ? AnswersColumns.PointsIn(Columns.CellOf(rows[i], points)) : null;
+                if (answer < 0 ? got is not null : IsAnswer(written))
+                {
+                    answers.Add(i, WhoIs, new AnswerRead(people[i], new AnswerWritten(answer < 0 ? got!.Value.Got.ToString(CultureInfo.InvariantCulture) : AsMeant(written), ShareOf(got, most))));
+                }
+            }
+
+            var right = question.Key is { } key ? ordered.Select(i => Columns.CellOf(rows[i], key)).Where(c => c.Length > 0).Distinct().ToList() : [];
+            return new QuestionRead(question.Text, answers.All, right, question.Answer is null);
         }
 
         List<QuestionRead> OfRows() =>
         [
-            .. from r in ordered
-               let text = Columns.Cell(r.First, fields, "question")
+            .. from i in ordered
+               let text = Columns.CellOf(rows[i], asked)
                where text.Length > 0
-               group r by text into question
-               let most = MostOf([.. question.Select(r => Columns.Cell(r.First, fields, "points"))], "")
-               select new QuestionRead(
-                   question.Key,
-                   Last(
-                       from r in question
-                       let written = Columns.Cell(r.First, fields, "answer")
-                       where IsAnswer(written)
-                       select (WhoIs(r.First, r.Second), RowOf(r.First, r.Second, written, ShareOf(AnswersColumns.PointsIn(Columns.Cell(r.First, fields, "points")), most)))),
-                   [], OnlyPoints: false),
+               group i by text into question
+               select new QuestionRead(question.Key, TriesOf([.. question]), [], OnlyPoints: false),
         ];
+
+        IReadOnlyList<AnswerRead> TriesOf(List<int> question)
+        {
+            var most = MostOf(question.Select(i => Columns.CellOf(rows[i], pointed)), "");
+            var answers = new LastTries(question.Count, all: anonymous);
+            foreach (var i in question.Where(i => IsAnswer(Columns.CellOf(rows[i], answered))))
+            {
+                answers.Add(i, WhoIs, new AnswerRead(people[i], new AnswerWritten(AsMeant(Columns.CellOf(rows[i], answered)), ShareOf(AnswersColumns.PointsIn(Columns.CellOf(rows[i], pointed)), most))));
+            }
+
+            return answers.All;
+        }
 
         IReadOnlyList<string> FarFrom()
         {
@@ -171,10 +192,18 @@ public static class AnswersFile
         }
     }
 
-    private static Table TableOf(byte[] bytes, LocalDateTime near) =>
-        !Archive.IsOne(bytes) && Table.TextOf(bytes).Text.TrimStart() is ['{' or '[', ..] json && JsonTable.Of(json) is { } objects
-            ? objects
-            : Table.Read(bytes, AnswersColumns.IsHeading, mostRows: Table.MostOfLesson, isData: cell => CellContent.Of([cell], near) is Holds.Times or Holds.Dates or Holds.Addresses);
+    private static Table TableOf(byte[] bytes, LocalDateTime near)
+    {
+        bool IsData(string cell) => CellContent.Of([cell], near) is Holds.Times or Holds.Dates or Holds.Addresses;
+        if (Archive.IsOne(bytes))
+        {
+            return Table.Read(bytes, AnswersColumns.IsHeading, mostRows: Table.MostOfLesson, isData: IsData);
+        }
+
+        FileSize.Check(bytes.Length, FileSize.OnlyTheSheet);
+        var text = FileText.Of(bytes);
+        return text.BeginsAsJson && JsonTable.Of(text) is { } objects ? objects : Table.FromText(text, AnswersColumns.IsHeading, mostRows: Table.MostOfLesson, isData: IsData);
+    }
 
     private static bool IsEven(Table table) =>
         table.HeadingsKnown && table.Headings.Count > 1 && table.Rows.Count(r => r.Cells.Count == table.Headings.Count) >= CellContent.Most * table.Rows.Count;
@@ -185,7 +214,7 @@ public static class AnswersFile
     // Programs write a dash where nothing was answered.
     private static bool IsAnswer(string cell) => cell.Length > 0 && cell is not ("-" or "–" or "N/A" or "n/a");
 
-    private static decimal MostOf(IReadOnlyList<string> cells, string heading)
+    private static decimal MostOf(IEnumerable<string> cells, string heading)
     {
         var points = cells.Select(AnswersColumns.PointsIn).Where(p => p is not null).Select(p => p!.Value).ToList();
         return points.Count == 0 ? 0 : AnswersColumns.OfHeading(heading) ?? points.Max(p => p.Most) ?? points.Max(p => p.Got);
@@ -193,4 +222,27 @@ public static class AnswersFile
 
     private static decimal? ShareOf((decimal Got, decimal? Most)? points, decimal most) =>
         points is not { } p ? null : (p.Most ?? most) is > 0 and var of ? Math.Clamp(p.Got / of, 0, 1) : 0;
+
+    /// <summary>Answers to one question: of several tries of one person the last one.</summary>
+    /// <param name="most">At most so many come.</param>
+    /// <param name="all">Whether nobody tried twice, or nobody is known, so that all of them count.</param>
+    private sealed class LastTries(int most, bool all)
+    {
+        private readonly List<AnswerRead> _answers = new(most);
+        private readonly Dictionary<string, int> _places = new(StringComparer.Ordinal);
+
+        public IReadOnlyList<AnswerRead> All => _answers;
+
+        public void Add(int row, Func<int, string> whoIs, AnswerRead answer)
+        {
+            if (!all && !_places.TryAdd(whoIs(row), _answers.Count))
+            {
+                _answers[_places[whoIs(row)]] = answer;
+            }
+            else
+            {
+                _answers.Add(answer);
+            }
+        }
+    }
 }

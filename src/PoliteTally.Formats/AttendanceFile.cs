@@ -76,9 +76,12 @@ public static class AttendanceFile
             return new AttendancePreview(columns, shape ?? AttendanceShape.Stretches, NamesZone: true, [], missing, [], []);
         }
 
+        int Place(string field) => fields.GetValueOrDefault(field, -1);
+        var (named, mailed, number, person, device) = (Place("name"), Place("email"), Place("number"), Place("person"), Place("device"));
+        var (comes, goes, time, happened, lasted) = (Place("joined"), Place("left"), Place("time"), Place("event"), Place("length"));
         var firstField = shape == AttendanceShape.Events ? "time" : "joined";
         // All joining times, then all leaving times.
-        List<string> cells = [.. table.Rows.Select(r => Columns.Moment(r, fields, firstField)), .. table.Rows.Select(r => Columns.Moment(r, fields, "left"))];
+        string[] cells = [.. Columns.Moments(table, fields, firstField), .. Columns.Moments(table, fields, "left")];
         var stated = fields.TryGetValue(firstField, out var column) && column < table.Headings.Count ? AttendanceColumns.OffsetIn(table.Headings[column]) : null;
         var (times, namesZone) = TimeText.Read(cells, near, stated is { } offset ? DateTimeZone.ForOffset(offset) : zone);
         var bareUnit = table.Headings.ElementAtOrDefault(fields.GetValueOrDefault("length", -1)) is { } heading
@@ -89,8 +92,8 @@ public static class AttendanceFile
         AttendanceRow LineOf(TableRow row, int index)
         {
             var problems = new RowProblems(Columns.Problems(table, row));
-            var email = Columns.Cell(row, fields, "email");
-            var name = Columns.Cell(row, fields, "name");
+            var email = Columns.CellOf(row, mailed);
+            var name = Columns.CellOf(row, named);
             name = name.Length > 0 ? name : email;
             if (name.Length == 0)
             {
@@ -103,9 +106,9 @@ public static class AttendanceFile
             switch (shape)
             {
                 case AttendanceShape.Stretches:
-                    Unreadable("joined", first);
-                    Unreadable("left", second);
-                    if (first is null && second is null && Columns.Cell(row, fields, "joined").Length == 0)
+                    Unreadable(comes, first);
+                    Unreadable(goes, second);
+                    if (first is null && second is null && Columns.CellOf(row, comes).Length == 0)
                     {
                         problems.Add("has no joining time.");
                     }
@@ -117,8 +120,8 @@ public static class AttendanceFile
 
                     break;
                 case AttendanceShape.Events:
-                    Unreadable("time", first);
-                    var what = Columns.Cell(row, fields, "event");
+                    Unreadable(time, first);
+                    var what = Columns.CellOf(row, happened);
                     var (coming, going) = AttendanceColumns.Says(what);
                     if (coming == going)
                     {
@@ -128,7 +131,7 @@ public static class AttendanceFile
                     (joined, left) = (coming ? first : null, going ? first : null);
                     break;
                 default:
-                    var cell = Columns.Cell(row, fields, "length");
+                    var cell = Columns.CellOf(row, lasted);
                     (joined, left, length) = (null, null, TimeText.Length(cell, bareUnit));
                     if (length is null)
                     {
@@ -139,12 +142,12 @@ public static class AttendanceFile
             }
 
             return new AttendanceRow(
-                row.Number, name, Columns.OrNull(Columns.Cell(row, fields, "number")), email.Contains('@') ? email : null, Columns.OrNull(Columns.Cell(row, fields, "person")),
-                Columns.Cell(row, fields, "device"), joined, left, length, problems.All);
+                row.Number, name, Columns.OrNull(Columns.CellOf(row, number)), email.Contains('@') ? email : null, Columns.OrNull(Columns.CellOf(row, person)),
+                Columns.CellOf(row, device), joined, left, length, problems.All);
 
-            void Unreadable(string field, Instant? read)
+            void Unreadable(int column, Instant? read)
             {
-                var text = Columns.Cell(row, fields, field);
+                var text = Columns.CellOf(row, column);
                 if (read is null && text.Length > 0)
                 {
                     problems.Add(Columns.Unreadable(text));
@@ -160,7 +163,7 @@ public static class AttendanceFile
             var wrong = (
                 from line in read.Zip(table.Rows)
                 where stays.ContainsKey(line.First.Name) && line.First is { Joined: not null, Left: not null }
-                let stated = TimeText.Length(Columns.Cell(line.Second, fields, "length"), bareUnit)
+                let stated = TimeText.Length(Columns.CellOf(line.Second, lasted), bareUnit)
                 let own = line.First.Left - line.First.Joined
                 where stated is not null && !IsAbout(stated.Value, own!.Value) && !IsAbout(stated.Value, stays[line.First.Name])
                 select $"Row {line.First.Row} says {Minutes(stated.Value)} of {line.First.Name}; from joining to leaving it is {Minutes(own!.Value)}, and that is what counts.").ToList();

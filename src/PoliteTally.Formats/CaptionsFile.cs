@@ -47,7 +47,7 @@ public static partial class CaptionsFile
             throw new FormatProblem("This is a workbook, and no captions. Save them as WebVTT (.vtt) or as text.");
         }
 
-        var text = Table.TextOf(bytes).Text;
+        var text = FileText.Of(bytes).Whole;
         var (cues, leftOut, fromStart) = IsOne(text) ? Cues(text, keepsWords) : Lines(text, zone, began);
         var rows = Joined(cues, fromStart ? began : Instant.FromUnixTimeSeconds(0), keepsWords);
         return new CaptionsPreview(

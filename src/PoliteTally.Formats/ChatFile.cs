@@ -25,9 +25,6 @@ public static class ChatFile
     // What is sent to everybody, in the languages of those who wrote this; in any other it is whom most messages go to.
     private static readonly HashSet<string> Everybody = ["everyone", "everybody", "all", "alle", "allen", "tous", "toutlemonde", "todos", "tutti", "iedereen", "alla", "wszyscy"];
 
-    // So many letters of a text show whether it is a table.
-    private const int Looked = 100_000;
-
     /// <summary>Reads a saved chat.</summary>
     /// <param name="bytes">The file.</param>
     /// <param name="mapping">Which column holds what, by field; null to guess.</param>
@@ -51,8 +48,10 @@ public static class ChatFile
             return new ChatPreview(columns, NamesZone: true, [], leftOut, missing);
         }
 
-        var (times, namesZone) = TimeText.Read([.. table.Rows.Select(r => Columns.Moment(r, fields, "time"))], near, zone);
-        var common = table.Rows.CountBy(r => Columns.Cell(r, fields, "to")).GroupBy(to => Columns.Fold(to.Key)).MaxBy(to => to.Sum(t => t.Value))!.Key;
+        int Place(string field) => fields.GetValueOrDefault(field, -1);
+        var (time, named, mailed, said, sent) = (Place("time"), Place("name"), Place("email"), Place("text"), Place("to"));
+        var (times, namesZone) = TimeText.Read(Columns.Moments(table, fields, "time"), near, zone);
+        var common = table.Rows.CountBy(r => Columns.CellOf(r, sent)).GroupBy(to => Columns.Fold(to.Key)).MaxBy(to => to.Sum(t => t.Value))!.Key;
         var toOne = new Dictionary<string, bool>(StringComparer.Ordinal);
         var rows = table.Rows.Select((row, i) => RowOf(row, times[i])).ToList();
         var messages = rows.Where(r => r.Text.Length == 0 || HasWords(r.Text)).ToList();
@@ -61,9 +60,9 @@ public static class ChatFile
         ChatRow RowOf(TableRow row, Instant? at)
         {
             var problems = new RowProblems();
-            var email = Columns.Cell(row, fields, "email");
-            var name = CleanText.Of(Columns.Cell(row, fields, "name") is { Length: > 0 } shown ? shown : email);
-            var text = CleanText.Of(Columns.Cell(row, fields, "text"));
+            var email = Columns.CellOf(row, mailed);
+            var name = CleanText.Of(Columns.CellOf(row, named) is { Length: > 0 } shown ? shown : email);
+            var text = CleanText.Of(Columns.CellOf(row, said));
             if (CleanText.IsBlank(name))
             {
                 problems.Add("has no name.");
@@ -82,13 +81,13 @@ public static class ChatFile
 
             if (at is null)
             {
-                problems.Add(Columns.Unreadable(Columns.Cell(row, fields, "time")));
+                problems.Add(Columns.Unreadable(Columns.CellOf(row, time)));
             }
 
             // What was sent to one person counts; that it was long is no reason to lose it.
             return new ChatRow(
                 row.Number, name, email.Contains('@') ? email : null, text.Length > TextLimits.LongestText ? text[..TextLimits.LongestText] : text,
-                IsPrivate(Columns.Cell(row, fields, "to")), at, problems.All);
+                IsPrivate(Columns.CellOf(row, sent)), at, problems.All);
         }
 
         bool IsPrivate(string to) => toOne.TryGetValue(to, out var known) ? known
@@ -112,38 +111,38 @@ public static class ChatFile
         }
 
         FileSize.Check(bytes.Length, "Save only the messages of this lesson and bring in those.");
-        var (text, encoding) = Table.TextOf(bytes);
-        if (string.IsNullOrWhiteSpace(text))
+        var text = FileText.Of(bytes);
+        if (text.IsBlank)
         {
             throw new FormatProblem("This file is empty. Nothing was stored; choose another file.");
         }
 
-        if (text.TrimStart() is ['{' or '[', ..] json && JsonTable.Of(json) is { } objects)
+        if (text.BeginsAsJson && JsonTable.Of(text) is { } objects)
         {
             return (objects, 0);
         }
 
         // A text has commas as well. Which it is shows in its first lines: nobody reads a large file twice to know what it is.
-        if (Tabular(text.Length > Looked && text.LastIndexOf('\n', Looked) is > 0 and var end ? text[..end] : text) is { } headless)
+        if (Tabular(text.HasMore && text.Start.LastIndexOf('\n') is > 0 and var end ? text.With(text.Start[..end]) : text) is { } headless)
         {
-            return (Table.FromText(text, encoding, ChatColumns.IsHeading, headless, Table.MostOfLesson), 0);
+            return (Table.FromText(text, ChatColumns.IsHeading, headless, Table.MostOfLesson), 0);
         }
 
-        return ChatLines.TableOf(text, out var leftOut) is { } lines ? (lines, leftOut)
+        return ChatLines.TableOf(text.Whole, out var leftOut) is { } lines ? (lines, leftOut)
             : throw new FormatProblem("No messages are found in this file. It must have a name and a time with each message.");
 
         // A table is what has headings that are known, or columns that are more than the time and the rest. Whether it is without headings; null if it is none.
-        bool? Tabular(string start)
+        bool? Tabular(FileText start)
         {
             try
             {
-                var table = Table.FromText(start, encoding, ChatColumns.IsHeading, mostRows: Table.MostOfLesson);
+                var table = Table.FromText(start, ChatColumns.IsHeading, mostRows: Table.MostOfLesson);
                 if (table.HeadingsKnown)
                 {
                     return table.Headings.Count(ChatColumns.IsHeading) >= 2 || HasColumns(table) ? false : null;
                 }
 
-                return HasColumns(Table.FromText(start, encoding, ChatColumns.IsHeading, headless: true, Table.MostOfLesson)) ? true : null;
+                return HasColumns(Table.FromText(start, ChatColumns.IsHeading, headless: true, Table.MostOfLesson)) ? true : null;
             }
             catch (FormatProblem)
             {

@@ -49,16 +49,19 @@ internal static class Columns
     /// <summary>What a column is called: its heading, or its place if it has none.</summary>
     public static string TitleOf(Table table, int index) => table.Headings[index] is { Length: > 0 } heading ? heading : $"Column {index + 1}";
 
-    /// <summary>The cell of a column in a row; empty if the row is shorter.</summary>
-    public static string CellOf(TableRow row, int index) => index < row.Cells.Count ? row.Cells[index] : "";
+    /// <summary>The cell of a column in a row; empty if the row is shorter, or there is no such column.</summary>
+    public static string CellOf(TableRow row, int index) => (uint)index < (uint)row.Cells.Count ? row.Cells[index] : "";
 
     /// <summary>The cell of a field in a row; empty if there is none.</summary>
     public static string Cell(TableRow row, IReadOnlyDictionary<string, int> mapping, string field) =>
         mapping.TryGetValue(field, out var index) ? CellOf(row, index) : "";
 
-    /// <summary>The time in a row, with its day if that stands in a column of its own.</summary>
-    public static string Moment(TableRow row, IReadOnlyDictionary<string, int> mapping, string field) =>
-        Cell(row, mapping, field) is { Length: > 0 } time && Cell(row, mapping, "date") is { Length: > 0 } date ? $"{date} {time}" : Cell(row, mapping, field);
+    /// <summary>The times in all rows, each with its day if that stands in a column of its own.</summary>
+    public static string[] Moments(Table table, IReadOnlyDictionary<string, int> mapping, string field)
+    {
+        var (at, day) = (mapping.GetValueOrDefault(field, -1), mapping.GetValueOrDefault("date", -1));
+        return [.. table.Rows.Select(row => CellOf(row, at) is { Length: > 0 } time && CellOf(row, day) is { Length: > 0 } date ? $"{date} {time}" : CellOf(row, at))];
+    }
 
     /// <summary>A name as it is shown where it is too long to be one, and what is wrong with it; null if nothing is.</summary>
     public static (string Name, string? Problem) Checked(string name) => name.Length <= TextLimits.LongestName

@@ -17,7 +17,7 @@ public static class FileRecognition
     {
         FormatProblem? problem = null;
         bytes = Start(bytes);
-        if (!Archive.IsOne(bytes) && Try(() => Table.TextOf(bytes).Text) is { Length: > 0 } text)
+        if (!Archive.IsOne(bytes) && Try(() => FileText.Of(bytes).Whole) is { Length: > 0 } text)
         {
             var near = lessonFrom.InZone(zone).LocalDateTime;
             if (CaptionsFile.IsOne(text) || (ChatLines.TableOf(text, out _) is { } lines && CaptionsFile.CountsFromStart(lines, near)))

@@ -9,11 +9,11 @@ internal static class JsonTable
 
     /// <summary>The table; null if it is no JSON, or has no list of objects.</summary>
     /// <exception cref="FormatProblem">It has too many rows or columns.</exception>
-    public static Table? Of(string json)
+    public static Table? Of(FileText text)
     {
         try
         {
-            using var document = JsonDocument.Parse(json, new JsonDocumentOptions { MaxDepth = Deepest });
+            using var document = text.Json(new JsonDocumentOptions { MaxDepth = Deepest });
             return Lists(document.RootElement).OrderByDescending(l => l.GetArrayLength()).Select(l => (JsonElement?)l).FirstOrDefault() is { } list ? TableOf(list) : null;
         }
         catch (JsonException)

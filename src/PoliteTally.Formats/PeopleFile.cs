@@ -82,7 +82,7 @@ public static partial class PeopleFile
         }
 
         FileSize.Check(bytes.Length, "Save only the names and bring in those.");
-        var text = Table.TextOf(bytes).Text;
+        var text = FileText.Of(bytes).Whole;
         var lines = text.Split('\n').Select((line, i) => (Row: i + 1, Text: line)).Where(l => !string.IsNullOrWhiteSpace(l.Text)).ToList();
         // Names in one line stand between commas; in a list of lines a comma is part of a name.
         char[] between = lines.Count == 1 ? ['\t', ';', '|', ','] : ['\t', ';', '|'];

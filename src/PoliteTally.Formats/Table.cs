@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text;
 using CsvHelper;
 using CsvHelper.Configuration;
 
@@ -30,6 +29,7 @@ public sealed record Table(
     public const int MostColumns = 60;
 
     private const int RowsToLookForHeadings = 30;
+    private const int LooksForSeparator = 20_000;
 
     // Cells of many rows lie in one array: at first of so many, then of ever more.
     private const int FewCells = 256;
@@ -55,25 +55,24 @@ public sealed record Table(
         }
 
         FileSize.Check(bytes.Length, FileSize.OnlyTheSheet);
-        var (text, encoding) = TextOf(bytes);
-        return FromText(text, encoding, isHeading, headless, mostRows, isData);
+        return FromText(FileText.Of(bytes), isHeading, headless, mostRows, isData);
     }
 
     /// <summary>As <see cref="Read"/>, of a text that was read from a file.</summary>
-    internal static Table FromText(string text, string encoding, Func<string, bool> isHeading, bool headless = false, int mostRows = MostRows, Func<string, bool>? isData = null)
+    internal static Table FromText(FileText text, Func<string, bool> isHeading, bool headless = false, int mostRows = MostRows, Func<string, bool>? isData = null)
     {
-        if (string.IsNullOrWhiteSpace(text))
+        if (text.IsBlank)
         {
             throw new FormatProblem("This file is empty. Nothing was stored; choose another file.");
         }
 
-        var separator = SeparatorOf(text);
-        return FromRows(Parse(text, separator, mostRows), isHeading, isData, headless, $"{encoding}, cut at {SeparatorNames[separator]}");
+        var separator = SeparatorOf(text.Start);
+        using var reader = text.Open();
+        return FromRows(Parse(reader, separator, mostRows, text.Lines), isHeading, isData, headless, $"{text.Encoding}, cut at {SeparatorNames[separator]}");
     }
 
-    private static Table FromRows(IEnumerable<TableRow> rows, Func<string, bool> isHeading, Func<string, bool>? isData, bool headless, string readAs)
+    private static Table FromRows(List<TableRow> filled, Func<string, bool> isHeading, Func<string, bool>? isData, bool headless, string readAs)
     {
-        var filled = rows.Where(HasAnything).ToList();
         if (filled.Count == 0)
         {
             throw new FormatProblem("This file is empty. Nothing was stored; choose another file.");
@@ -106,104 +105,17 @@ public sealed record Table(
             throw new FormatProblem("This file has no rows under its headings. It must be a table with a row of headings and a row for each person.");
         }
 
-        return new Table(head.Cells, head.Number, filled[(at + 1)..], readAs, headings is not null);
-    }
-
-    private static bool HasAnything(TableRow row)
-    {
-        for (var i = 0; i < row.Cells.Count; i++)
-        {
-            if (row.Cells[i].Length > 0)
-            {
-                return true;
-            }
-        }
-
-        return false;
+        filled.RemoveRange(0, at + 1);
+        return new Table(head.Cells, head.Number, filled, readAs, headings is not null);
     }
 
     private static FormatProblem TooWide(TableRow row) =>
         new($"Row {row.Number} has {row.Cells.Count} columns; at most {MostColumns} can be read. Save only the columns with names and times.");
 
-    internal static (string Text, string Encoding) TextOf(byte[] bytes)
-    {
-        switch (bytes)
-        {
-            case [0x25, 0x50, 0x44, 0x46, ..] or [0x89, 0x50, 0x4E, 0x47, ..] or [0xFF, 0xD8, 0xFF, ..]:
-                throw new FormatProblem("This is a document or a picture, not a table. Ask the program it comes from for a CSV file.");
-            case [0xEF, 0xBB, 0xBF, ..]:
-                return (Decode(new UTF8Encoding(false, true), bytes.AsSpan(3), "UTF-8"), "UTF-8");
-            case [0xFF, 0xFE, ..]:
-                return (Decode(new UnicodeEncoding(false, false, true), bytes.AsSpan(2), "UTF-16"), "UTF-16");
-            case [0xFE, 0xFF, ..]:
-                return (Decode(new UnicodeEncoding(true, false, true), bytes.AsSpan(2), "UTF-16"), "UTF-16");
-        }
-
-        // Without a mark at the start: UTF-16 shows by its zero bytes, UTF-8 by being valid; what is left is Windows-1252.
-        var sample = bytes.AsSpan(0, Math.Min(bytes.Length, 4096));
-        var (even, odd) = (0, 0);
-        for (var i = 0; i < sample.Length; i++)
-        {
-            if (sample[i] == 0)
-            {
-                _ = i % 2 == 0 ? even++ : odd++;
-            }
-        }
-
-        if (even + odd > 0)
-        {
-            var bigEndian = even > odd;
-            if (Math.Max(even, odd) * 4 < sample.Length || bytes.Length % 2 != 0)
-            {
-                throw new FormatProblem("This file is not text. It must be a table saved as CSV.");
-            }
-
-            return (Decode(new UnicodeEncoding(bigEndian, false, true), bytes, "UTF-16"), "UTF-16");
-        }
-
-        try
-        {
-            return (new UTF8Encoding(false, true).GetString(bytes), "UTF-8");
-        }
-        catch (DecoderFallbackException)
-        {
-            return (WindowsText(bytes), "Windows-1252");
-        }
-    }
-
-    private static string Decode(Encoding encoding, ReadOnlySpan<byte> bytes, string name)
-    {
-        try
-        {
-            return encoding.GetString(bytes);
-        }
-        catch (DecoderFallbackException)
-        {
-            throw new FormatProblem($"This file says that it is {name}, but some of its letters are broken. Save it again as “CSV UTF-8” and bring in that.");
-        }
-    }
-
-    // Five bytes mean nothing in Windows-1252; a file that has them was written by something else.
-    private static string WindowsText(byte[] bytes)
-    {
-        var text = CodePagesEncodingProvider.Instance.GetEncoding(1252)!.GetString(bytes);
-        var row = 1;
-        foreach (var letter in text)
-        {
-            row += letter == '\n' ? 1 : 0;
-            if (letter is (>= '\u0080' and <= '\u009F') or (< ' ' and not ('\t' or '\r' or '\n' or '\f')))
-            {
-                throw new FormatProblem($"Row {row} has letters in an encoding that cannot be read. Save the file as “CSV UTF-8” and bring in that.");
-            }
-        }
-
-        return text;
-    }
-
     /// <summary>The separator that cuts most of the first rows into the same number of cells, more than one.</summary>
     private static char SeparatorOf(string text)
     {
-        var start = text[..Math.Min(text.Length, 20_000)];
+        var start = text[..Math.Min(text.Length, LooksForSeparator)];
         return new[] { ',', ';', '\t', '|' }
             .Select(separator => (separator, fit: Fit(separator)))
             .OrderByDescending(s => s.fit)
@@ -213,7 +125,7 @@ public sealed record Table(
         {
             try
             {
-                var counts = Parse(start, separator, MostRows).Take(50).Select(r => r.Cells.Count).Where(c => c > 1)
+                var counts = Parse(new StringReader(start), separator, MostRows, rowsExpected: 0).Take(50).Select(r => r.Cells.Count).Where(c => c > 1)
                     .GroupBy(c => c).Select(g => g.Count() * g.Key).ToList();
                 return counts.Count == 0 ? 0 : counts.Max();
             }
@@ -224,7 +136,8 @@ public sealed record Table(
         }
     }
 
-    private static List<TableRow> Parse(string text, char separator, int mostRows)
+    // The rows with anything in them.
+    private static List<TableRow> Parse(TextReader text, char separator, int mostRows, int rowsExpected)
     {
         var configuration = new CsvConfiguration(CultureInfo.InvariantCulture)
         {
@@ -237,8 +150,8 @@ public sealed record Table(
             // The same names and times stand in many rows: one text for all of them.
             CacheFields = true,
         };
-        using var parser = new CsvParser(new StringReader(text), configuration);
-        var rows = new List<TableRow>();
+        using var parser = new CsvParser(text, configuration);
+        var rows = new List<TableRow>(Math.Min(rowsExpected, mostRows + 1));
         var (block, used) = (new string[FewCells], 0);
         try
         {
@@ -249,7 +162,7 @@ public sealed record Table(
                     throw new FormatProblem($"This file has more than {mostRows:N0} rows, more than a class or a lesson can have. Keep only the rows of this class and bring in that.");
                 }
 
-                var count = parser.Count;
+                var (count, isFilled) = (parser.Count, false);
                 if (used + count > block.Length)
                 {
                     (block, used) = (new string[Math.Max(count, Math.Min(2 * block.Length, ManyCells))], 0);
@@ -257,11 +170,14 @@ public sealed record Table(
 
                 for (var i = 0; i < count; i++)
                 {
-                    block[used + i] = Clean(parser[i]);
+                    isFilled |= (block[used + i] = Clean(parser[i])).Length > 0;
                 }
 
-                rows.Add(new TableRow(parser.Row, new ArraySegment<string>(block, used, count)));
-                used += count;
+                if (isFilled)
+                {
+                    rows.Add(new TableRow(parser.Row, new ArraySegment<string>(block, used, count)));
+                    used += count;
+                }
             }
         }
         catch (CsvHelperException)

@@ -42,8 +42,8 @@ internal static partial class TimeText
     {
         var wanted = zone.AtLeniently(near).ToInstant();
         // Which way it is shows in a part of them, taken from all over the file.
-        var filled = cells.Where(c => !string.IsNullOrWhiteSpace(c)).ToList();
-        var step = Math.Max(1, filled.Count / Looked);
+        var filled = cells.Where(c => !string.IsNullOrWhiteSpace(c));
+        var step = Math.Max(1, filled.Count() / Looked);
         var sample = filled.Where((_, i) => i % step == 0).Select(Tidy).ToList();
         // What reads none of a few reads no column.
         var few = sample.Where((_, i) => i % Math.Max(1, sample.Count / Few) == 0).ToList();

@@ -20,7 +20,7 @@ internal static class Workbook
 
     /// <summary>The sheets that hold anything.</summary>
     /// <exception cref="FormatProblem">The file is no workbook that can be read, or cells of it are merged.</exception>
-    public static IReadOnlyList<(string Name, IReadOnlyList<TableRow> Rows)> Sheets(byte[] bytes, int mostRows)
+    public static IReadOnlyList<(string Name, List<TableRow> Rows)> Sheets(byte[] bytes, int mostRows)
     {
         if (!Archive.IsWorkbook(bytes))
         {
@@ -38,7 +38,7 @@ internal static class Workbook
             var sheets = book.Workbook.Descendants<Sheet>()
                 .Where(s => s.Id?.Value is not null && book.GetPartById(s.Id.Value) is WorksheetPart)
                 .Select(s => (Name: s.Name?.Value ?? "", Rows: RowsOf(s.Name?.Value ?? "", (WorksheetPart)book.GetPartById(s.Id!.Value!), shared, dates, mostRows)))
-                .Where(s => s.Rows.Any(r => r.Cells.Any(c => c.Length > 0)))
+                .Where(s => s.Rows.Count > 0)
                 .ToList();
             return sheets.Count > 0 ? sheets : throw new FormatProblem("This workbook is empty. Nothing was stored; choose another file.");
         }
@@ -49,7 +49,7 @@ internal static class Workbook
         }
     }
 
-    private static IReadOnlyList<TableRow> RowsOf(
+    private static List<TableRow> RowsOf(
         string sheet, WorksheetPart part, List<string> shared, HashSet<uint> dates, int mostRows)
     {
         var rows = new List<(int Number, List<string> Cells, List<string> Formulas)>();
@@ -72,7 +72,7 @@ internal static class Workbook
 
         // A sheet has no end of a row: all are as wide as the widest.
         var width = rows.Count == 0 ? 0 : rows.Max(r => r.Cells.Count);
-        return [.. rows.Select(r => new TableRow(r.Number, (string[])[.. r.Cells, .. Enumerable.Repeat("", width - r.Cells.Count)], r.Formulas))];
+        return [.. rows.Where(r => r.Cells.Exists(c => c.Length > 0)).Select(r => new TableRow(r.Number, (string[])[.. r.Cells, .. Enumerable.Repeat("", width - r.Cells.Count)], r.Formulas))];
 
         void Take(Cell cell, (int Number, List<string> Cells, List<string> Formulas) row)
         {

@@ -40,11 +40,11 @@ public sealed class AnswersFileTests
         read.People.ShouldAllBe(p => p.Problems.Count == 0, what);
         read.Anonymous.ShouldBeFalse(what);
         read.Questions.Select(q => q.Text).ShouldBe(["Which way does the needle go?", "What is normal pressure?"], what);
-        read.Questions[0].Answers.Select(a => (a.Name, a.Written.Text)).ShouldBe([("Ana P", "down"), ("Eino R.", "down"), ("Saga Eriksdotter", "up")], ignoreOrder: true, what);
-        read.Questions[1].Answers.Select(a => (a.Name, a.Written.Text)).ShouldBe([("Ana P", "1013"), ("Eino R.", "1000")], ignoreOrder: true, what);
+        read.Questions[0].Answers.Select(a => (a.Row.Name, a.Written.Text)).ShouldBe([("Ana P", "down"), ("Eino R.", "down"), ("Saga Eriksdotter", "up")], ignoreOrder: true, what);
+        read.Questions[1].Answers.Select(a => (a.Row.Name, a.Written.Text)).ShouldBe([("Ana P", "1013"), ("Eino R.", "1000")], ignoreOrder: true, what);
         if (read.Questions[0].Answers.Any(a => a.Written.Share is not null))
         {
-            read.Questions[0].Answers.OrderBy(a => a.Name).Select(a => a.Written.Share).ShouldBe([1, 1, 0], what);
+            read.Questions[0].Answers.OrderBy(a => a.Row.Name).Select(a => a.Written.Share).ShouldBe([1, 1, 0], what);
         }
 
         CouldBe(text).ShouldBe([FileKind.Answers], what);
@@ -55,7 +55,7 @@ public sealed class AnswersFileTests
     {
         var read = Read("Surname,First name,Started on,Grade/2.00,Response 1,Right answer 1,Response 2,Right answer 2\nP,Ana,2026-11-02 10:10,2.00,down,down,1013,1013\nR.,Eino,2026-11-02 10:10,1.00,down,down,1000,1013\n");
         read.Questions.Select(q => (q.Text, Right: string.Join(",", q.Right))).ShouldBe([("Response 1", "down"), ("Response 2", "1013")]);
-        read.Questions[0].Answers.Select(a => a.Name).ShouldBe(["Ana P", "Eino R."]);
+        read.Questions[0].Answers.Select(a => a.Row.Name).ShouldBe(["Ana P", "Eino R."]);
     }
 
     [Fact]
@@ -72,7 +72,7 @@ public sealed class AnswersFileTests
     {
         var read = Read("Timestamp,How was the week?,What was hard?\n2026-11-02 10:12:05,4,the tides\n2026-11-02 10:12:40,5,nothing\n");
         read.Anonymous.ShouldBeTrue();
-        read.Questions.ShouldAllBe(q => q.Answers.All(a => a.Name.Length == 0));
+        read.Questions.ShouldAllBe(q => q.Answers.All(a => a.Row.Name.Length == 0));
     }
 
     /// <summary>What is wrong is said of the row that it is wrong in.</summary>

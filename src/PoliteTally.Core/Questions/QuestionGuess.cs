@@ -5,7 +5,7 @@ namespace PoliteTally.Core.Questions;
 /// <summary>An answer as a file has it.</summary>
 /// <param name="Text">The words of it.</param>
 /// <param name="Share">How much of the points it got, from 0 to 1; null if the file has no points.</param>
-public sealed record AnswerWritten(string Text, decimal? Share = null);
+public readonly record struct AnswerWritten(string Text, decimal? Share = null);
 
 /// <summary>Makes a question of the answers that a file has to it, where nobody prepared one: its kind by how they are written, its key by what got points.</summary>
 /// <param name="idOf">An id for words, the same for the same words.</param>

@@ -81,9 +81,9 @@ internal sealed class AnswerEntries(OpenLesson open)
         var byPoints = hasPoints && question.Purpose == QuestionPurpose.Quiz && (word?.ByPoints ?? (read.OnlyPoints || !byKey));
         // Of a choice a class gives few different answers.
         var meant = read.Answers.Select(a => a.Written.Text).Distinct(StringComparer.Ordinal).ToDictionary(text => text, text => AnswerReading.Of(question, text), StringComparer.Ordinal);
-        var answers = read.Answers.Select(a => (Row: a, Answer: meant[a.Written.Text])).ToList();
+        var answers = read.Answers.Select(a => (Read: a, Answer: meant[a.Written.Text])).ToList();
         var usable = answers.Where(a => a.Answer is not null).ToList();
-        var unread = answers.Where(a => a.Answer is null).Select(a => $"row {a.Row.Row}, “{Short(a.Row.Written.Text)}”").ToList();
+        var unread = answers.Where(a => a.Answer is null).Select(a => $"row {a.Read.Row.Row}, “{Short(a.Read.Written.Text)}”").ToList();
         // Answers without names to a question that was asked in the lesson were counted there.
         var leave = word?.Leave ?? (asked is not null && question.Anonymous);
         var written = read.OnlyPoints ? [] : meant.Keys.Order(StringComparer.OrdinalIgnoreCase).ToList();
@@ -96,9 +96,9 @@ internal sealed class AnswerEntries(OpenLesson open)
         return new TakenQuestion(line, doubt, leave || usable.Count == 0 ? [] : [.. ActsOf(question, asked, usable, byPoints)]);
     }
 
-    private IEnumerable<(Instant At, Act Act)> ActsOf(Question question, Asking? asked, List<(AnswerRow Row, Answer? Answer)> answers, bool byPoints)
+    private IEnumerable<(Instant At, Act Act)> ActsOf(Question question, Asking? asked, List<(AnswerRead Read, Answer? Answer)> answers, bool byPoints)
     {
-        var times = answers.Where(a => a.Row.At is not null).Select(a => a.Row.At!.Value).ToList();
+        var times = answers.Where(a => a.Read.Row.At is not null).Select(a => a.Read.Row.At!.Value).ToList();
         var (from, to) = times.Count > 0 ? (times.Min(), times.Max()) : (open.Times.CountedFrom, open.Times.CountedTo);
         if (asked is null)
         {
@@ -108,16 +108,16 @@ internal sealed class AnswerEntries(OpenLesson open)
             yield return (from, new QuestionFromFile(question, to - from, answers.Count, ballots));
         }
 
-        foreach (var (row, answer) in question.Anonymous ? [] : answers)
+        foreach (var ((row, written), answer) in question.Anonymous ? [] : answers)
         {
             yield return (
                 row.At ?? open.Times.CountedTo,
-                new NameAnswered(row.Name, asked?.Id ?? question.Id, answer!, byPoints ? row.Written.Share : null, row.At is not null) { Beside = PersonOf(row).Beside });
+                new NameAnswered(row.Name, asked?.Id ?? question.Id, answer!, byPoints ? written.Share : null, row.At is not null) { Beside = PersonOf(row).Beside });
         }
     }
 
     /// <summary>Whose answer it is.</summary>
-    public static ShownName PersonOf(AnswerRow row) => new(row.Name, row.Number, row.Email);
+    public static ShownName PersonOf(AnswersRow row) => new(row.Name, row.Number, row.Email);
 
     private static bool IsReady(Question question) =>
         !QuestionRules.Problems(question).Any() && !QuestionRules.Missing(question).Any() && QuestionRules.Placeholders(question).Count == 0 && question.Kind != QuestionKind.PictureChoice;
