@@ -58,6 +58,7 @@ public static class AnswersFile
     public static AnswersPreview Read(
         byte[] bytes, IReadOnlyDictionary<string, int>? mapping, DateTimeZone zone, Instant lessonFrom, Instant lessonTo, Func<string, bool> isNameHere)
     {
+        using var room = ReadingRoom.For(bytes.Length);
         var near = lessonFrom.InZone(zone).LocalDateTime;
         var table = TableOf(bytes, near);
         var fields = mapping ?? AnswersColumns.Guess(table, near, isNameHere);
@@ -81,9 +82,9 @@ public static class AnswersFile
         var (times, namesZone) = time >= 0 ? TimeText.Read(Columns.Moments(table, fields, "time"), near, zone) : (new Instant?[rows.Count], true);
         var isNear = times.Any(t => t > lessonFrom - Around && t < lessonTo + Around);
         var anonymous = named < 0 && given < 0 && email < 0 && number < 0;
-        var people = rows.Select((row, i) => PersonOf(row, times[i])).ToList();
+        var people = Enumerable.Range(0, rows.Count).Select(i => PersonOf(rows[i], times[i])).ToList();
         var ordered = Ordered();
-        var tries = anonymous || single ? 0 : ordered.Length - ordered.Select(WhoIs).ToHashSet(StringComparer.Ordinal).Count;
+        var tries = anonymous || single ? 0 : ordered.Length - Different(ordered.Select(WhoIs), ordered.Length);
         var read = single ? OfRows() : questions.Select(OfColumns).ToList();
         if (read.Count > MostQuestions)
         {
@@ -185,10 +186,10 @@ public static class AnswersFile
 
         IReadOnlyList<string> FarFrom()
         {
-            var known = people.Where(p => p.At is not null).Select(p => p.At!.Value).ToList();
-            return known.Count == 0 || isNear
+            var first = isNear ? null : times.Min();
+            return first is null
                 ? []
-                : [$"None of its answers were given on the day of this lesson; the first is of {known.Min().InZone(zone).ToString("uuuu-MM-dd HH:mm", CultureInfo.InvariantCulture)}. Are they answers of another lesson?"];
+                : [$"None of its answers were given on the day of this lesson; the first is of {first.Value.InZone(zone).ToString("uuuu-MM-dd HH:mm", CultureInfo.InvariantCulture)}. Are they answers of another lesson?"];
         }
     }
 
@@ -207,6 +208,13 @@ public static class AnswersFile
 
     private static bool IsEven(Table table) =>
         table.HeadingsKnown && table.Headings.Count > 1 && table.Rows.Count(r => r.Cells.Count == table.Headings.Count) >= CellContent.Most * table.Rows.Count;
+
+    private static int Different(IEnumerable<string> texts, int most)
+    {
+        var seen = new HashSet<string>(most, StringComparer.Ordinal);
+        seen.UnionWith(texts);
+        return seen.Count;
+    }
 
     // So that a spreadsheet takes it for no formula, some programs write an apostrophe before it.
     private static string AsMeant(string cell) => cell is ['\'', '=' or '+' or '-' or '@', ..] ? cell[1..] : cell;

@@ -18,7 +18,7 @@ public enum AttendanceShape
 /// <summary>One row of an attendance list.</summary>
 /// <param name="Person">What the list calls the person, if it has an id for them beside the name.</param>
 /// <param name="Device">What it calls their connection; empty if it does not say.</param>
-public sealed record AttendanceRow(
+public readonly record struct AttendanceRow(
     int Row, string Name, string? Number, string? Email, string? Person, string Device,
     Instant? Joined, Instant? Left, Duration? Length, IReadOnlyList<string> Problems);
 
@@ -52,6 +52,7 @@ public static class AttendanceFile
     public static AttendancePreview Read(
         byte[] bytes, IReadOnlyDictionary<string, int>? mapping, DateTimeZone zone, Instant lessonFrom, Instant lessonTo)
     {
+        using var room = ReadingRoom.For(bytes.Length);
         var near = lessonFrom.InZone(zone).LocalDateTime;
         var table = AttendanceColumns.TableOf(bytes, near);
         var (fields, unclear) = mapping is null ? AttendanceColumns.Guess(table, near) : new AttendanceColumns(mapping, []);
@@ -86,7 +87,7 @@ public static class AttendanceFile
         var (times, namesZone) = TimeText.Read(cells, near, stated is { } offset ? DateTimeZone.ForOffset(offset) : zone);
         var bareUnit = table.Headings.ElementAtOrDefault(fields.GetValueOrDefault("length", -1)) is { } heading
             && heading.Contains("sec", StringComparison.OrdinalIgnoreCase) ? Duration.FromSeconds(1) : Duration.FromMinutes(1);
-        var lines = table.Rows.Select((row, i) => LineOf(row, i)).ToList();
+        var lines = Enumerable.Range(0, table.Rows.Count).Select(i => LineOf(table.Rows[i], i)).ToList();
         return new AttendancePreview(columns, shape!.Value, namesZone || stated is not null || shape == AttendanceShape.Lengths, lines, FarFrom(lines), unclear, shape == AttendanceShape.Stretches && fields.ContainsKey("length") ? Totals(lines) : []);
 
         AttendanceRow LineOf(TableRow row, int index)

@@ -47,6 +47,7 @@ public static partial class CaptionsFile
             throw new FormatProblem("This is a workbook, and no captions. Save them as WebVTT (.vtt) or as text.");
         }
 
+        using var room = ReadingRoom.For(bytes.Length);
         var text = FileText.Of(bytes).Whole;
         var (cues, leftOut, fromStart) = IsOne(text) ? Cues(text, keepsWords) : Lines(text, zone, began);
         var rows = Joined(cues, fromStart ? began : Instant.FromUnixTimeSeconds(0), keepsWords);
@@ -59,8 +60,7 @@ public static partial class CaptionsFile
     {
         var (cues, leftOut, row) = (new List<Cue>(), 0, 0);
         // The same few speak again and again: one text for each of them.
-        var names = new HashSet<string>(StringComparer.Ordinal);
-        var known = names.GetAlternateLookup<ReadOnlySpan<char>>();
+        var names = new Dictionary<string, string>(StringComparer.Ordinal).GetAlternateLookup<ReadOnlySpan<char>>();
         // The caption that is being read, from its times to the next empty line.
         (int Row, Duration From, Duration To, int Before, string Unnamed)? open = null;
         foreach (var range in text.AsSpan().Split('\n'))
@@ -84,9 +84,9 @@ public static partial class CaptionsFile
             }
             else if (open is { } caption)
             {
-                if (SpeakerOf(line, out var said) is { Length: > 0 } speaker)
+                if (NameOf(SpeakerOf(line, out var said)) is { Length: > 0 } speaker)
                 {
-                    cues.Add(new Cue(caption.Row, NameOf(speaker), caption.From, caption.To, keepsWords ? said.ToString() : ""));
+                    cues.Add(new Cue(caption.Row, speaker, caption.From, caption.To, keepsWords ? said.ToString() : ""));
                 }
                 else if (keepsWords && cues.Count > caption.Before)
                 {
@@ -120,15 +120,9 @@ public static partial class CaptionsFile
             open = null;
         }
 
-        string NameOf(ReadOnlySpan<char> name)
-        {
-            if (!known.TryGetValue(name, out var once))
-            {
-                names.Add(once = name.ToString());
-            }
-
-            return once;
-        }
+        // Empty if it is too long for one.
+        string NameOf(ReadOnlySpan<char> speaker) => names.TryGetValue(speaker, out var known) ? known
+            : names[speaker] = CleanText.Of(speaker.ToString()) is { Length: <= TextLimits.LongestName } name ? name : "";
 
         // No entry takes more, so nothing is put behind what is long enough.
         static string Longer(string before, ReadOnlySpan<char> line) =>
@@ -159,10 +153,12 @@ public static partial class CaptionsFile
             && times.Count > 0 && TimeText.Length(times[0], Duration.FromSeconds(1)) < Duration.FromMinutes(15);
     }
 
-    private static List<Speech> Joined(IEnumerable<Cue> cues, Instant zero, bool keepsWords)
+    private static List<Speech> Joined(List<Cue> cues, Instant zero, bool keepsWords)
     {
         var speeches = new List<Speech>();
-        foreach (var cue in cues.Where(c => c.To > c.From).OrderBy(c => c.From))
+        // Nearly every file has them in this order already.
+        var isInOrder = cues.Zip(cues.Skip(1)).All(pair => pair.First.From <= pair.Second.From);
+        foreach (var cue in (isInOrder ? cues : [.. cues.OrderBy(c => c.From)]).Where(c => c.To > c.From))
         {
             var (from, to) = (zero + cue.From, zero + cue.To);
             var said = keepsWords ? Tags().Replace(cue.Said, "").Trim() : null;
@@ -193,9 +189,7 @@ public static partial class CaptionsFile
 
         // "<v Ana P>", "<v.loud Ana P>", "- Ana P:", "> Ana P:"
         var name = line[..end].Trim();
-        name = line[end] == '>' ? name[name.IndexOfAny(' ', '\t')..] : name[0] is '-' or '–' or '>' ? name[1..] : name;
-        var clean = CleanText.Of(name.ToString());
-        return clean.Length > TextLimits.LongestName ? [] : clean;
+        return line[end] == '>' ? name[name.IndexOfAny(' ', '\t')..] : name[0] is '-' or '–' or '>' ? name[1..] : name;
     }
 
     private static bool HasArrow(ReadOnlySpan<char> line) => line.Contains("-->", StringComparison.Ordinal) && Arrow().IsMatch(line);
@@ -227,7 +221,7 @@ public static partial class CaptionsFile
         return Duration.FromMilliseconds((seconds * 1000) + (int.Parse(fraction, CultureInfo.InvariantCulture) * (fraction.Length switch { 1 => 100, 2 => 10, _ => 1 })));
     }
 
-    private sealed record Cue(int Row, string Name, Duration From, Duration To, string Said);
+    private readonly record struct Cue(int Row, string Name, Duration From, Duration To, string Said);
 
     [GeneratedRegex(@"(?:[0-9]{1,3}:)?[0-9]{1,2}:[0-9]{2}[.,][0-9]{1,3}[ \t]+-->[ \t]+(?:[0-9]{1,3}:)?[0-9]{1,2}:[0-9]{2}[.,][0-9]{1,3}")]
     private static partial Regex Arrow();

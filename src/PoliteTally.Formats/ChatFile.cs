@@ -8,7 +8,7 @@ namespace PoliteTally.Formats;
 /// <param name="Row">The row or line it begins in, from 1.</param>
 /// <param name="Private">Whether it went to one person.</param>
 /// <param name="Problems">What is wrong with it; empty if it can be taken.</param>
-public sealed record ChatRow(int Row, string Name, string? Email, string Text, bool Private, Instant? At, IReadOnlyList<string> Problems);
+public readonly record struct ChatRow(int Row, string Name, string? Email, string Text, bool Private, Instant? At, IReadOnlyList<string> Problems);
 
 /// <summary>A saved chat as it would be brought in.</summary>
 /// <param name="Columns">Its columns, or the parts of its lines, with what they are taken for.</param>
@@ -33,6 +33,7 @@ public static class ChatFile
     /// <exception cref="FormatProblem">The file is no saved chat.</exception>
     public static ChatPreview Read(byte[] bytes, IReadOnlyDictionary<string, int>? mapping, DateTimeZone zone, Instant lessonFrom)
     {
+        using var room = ReadingRoom.For(bytes.Length);
         var near = lessonFrom.InZone(zone).LocalDateTime;
         var (table, leftOut) = TableOf(bytes, near);
         var fields = mapping ?? ChatColumns.Guess(table, near);
@@ -53,9 +54,16 @@ public static class ChatFile
         var (times, namesZone) = TimeText.Read(Columns.Moments(table, fields, "time"), near, zone);
         var common = table.Rows.CountBy(r => Columns.CellOf(r, sent)).GroupBy(to => Columns.Fold(to.Key)).MaxBy(to => to.Sum(t => t.Value))!.Key;
         var toOne = new Dictionary<string, bool>(StringComparer.Ordinal);
-        var rows = table.Rows.Select((row, i) => RowOf(row, times[i])).ToList();
-        var messages = rows.Where(r => r.Text.Length == 0 || HasWords(r.Text)).ToList();
-        return new ChatPreview(columns, namesZone, messages, leftOut + rows.Count - messages.Count, FarFrom(messages));
+        var messages = new List<ChatRow>(table.Rows.Count);
+        foreach (var (row, at) in table.Rows.Zip(times))
+        {
+            if (RowOf(row, at) is var message && (message.Text.Length == 0 || HasWords(message.Text)))
+            {
+                messages.Add(message);
+            }
+        }
+
+        return new ChatPreview(columns, namesZone, messages, leftOut + table.Rows.Count - messages.Count, FarFrom(messages));
 
         ChatRow RowOf(TableRow row, Instant? at)
         {

@@ -38,10 +38,11 @@ internal static partial class ChatLines
         }
 
         var speakers = new Speakers(text);
+        var times = new Times(text);
         // In a block nobody is named with what they wrote in one line.
         var heads = looked.Select(l => HeadOf(text, l, form)).OfType<Head>().ToList();
         var inBlocks = form == Form.TimeAtTheEnd || heads.Count(h => speakers.InLine(h) is null) > heads.Count / 2;
-        var rows = new List<TableRow>();
+        var rows = new TableRows(text.AsSpan().Count('\n') / (inBlocks ? 2 : 1));
         var (number, open) = (0, (Message?)null);
         foreach (var line in LinesOf(text))
         {
@@ -49,7 +50,7 @@ internal static partial class ChatLines
             if (HeadOf(text, line, form) is { } head)
             {
                 Close();
-                open = (inBlocks ? speakers.InBlock(head) : speakers.InLine(head)) is { } said ? new Message(number, head.Time, said) : null;
+                open = (inBlocks ? speakers.InBlock(head) : speakers.InLine(head)) is { } said ? new Message(number, times.Of(head), said) : null;
                 leftOut += open is null ? 1 : 0;
             }
             // What goes on for longer than any message is cut in the end.
@@ -60,14 +61,13 @@ internal static partial class ChatLines
         }
 
         Close();
-        return rows.Count == 0 ? null : new Table(Headings, 0, rows, "text", HeadingsKnown: true);
+        return rows.All.Count == 0 ? null : new Table(Headings, 0, rows.All, "text", HeadingsKnown: true);
 
         void Close()
         {
             if (open is { } done)
             {
-                string[] cells = [done.Time, done.Said.Name, done.Said.To, done.Said.Text.Trim()];
-                rows.Add(new TableRow(done.Row, cells));
+                rows.Add(done.Row, [done.Time, done.Said.Name, done.Said.To, done.Said.Text.Trim()]);
             }
 
             open = null;
@@ -98,31 +98,64 @@ internal static partial class ChatLines
     {
         var (from, length) = line.GetOffsetAndLength(text.Length);
         // No line of a chat begins with so much before its time; and no expression is let loose on a line of a megabyte.
-        var match = (form switch { Form.TimeFirst => TimeFirst(), Form.TimeAfterName => TimeAfterName(), _ => TimeAtTheEnd() }).Match(text, from, Math.Min(length, 400));
-        if (!match.Success)
+        var start = text.AsSpan(from, Math.Min(length, 400));
+        foreach (var head in (form switch { Form.TimeFirst => TimeFirst(), Form.TimeAfterName => TimeAfterName(), _ => TimeAtTheEnd() }).EnumerateMatches(start))
         {
-            return null;
+            var rest = Trimmed(text, (from + head.Length)..line.End.Value);
+            var time = default(Range);
+            foreach (var found in WholeTime().EnumerateMatches(start[..head.Length]))
+            {
+                time = (from + found.Index)..(from + found.Index + found.Length);
+            }
+
+            return new Head(time, form == Form.TimeFirst ? null : NameBefore(text, from..time.Start.Value), rest);
         }
 
-        // A time that names its zone is written whole, as ISO 8601 has it.
-        var date = match.Groups["date"].ValueSpan;
-        var clock = match.Groups["clock"].ValueSpan;
-        var time = date.Length == 0 ? clock.Trim().ToString() : string.Concat(date, clock[^1] == 'Z' || clock.ContainsAny('+', '-') ? "T" : " ", clock);
-        var rest = Trimmed(text, (match.Index + match.Length)..line.End.Value);
-        return form == Form.TimeFirst ? new Head(time, null, rest) : new Head(time, Trimmed(text, RangeOf(match.Groups["name"])), rest);
+        return null;
     }
 
-    private static Range RangeOf(Capture part) => part.Index..(part.Index + part.Length);
+    // Without the bracket or the dash that stands between a name and the time.
+    private static Range NameBefore(string text, Range before)
+    {
+        var name = Trimmed(text, before);
+        return text.AsSpan(name) is [.., '[' or '(' or ',' or '·' or '|' or '–' or '—' or '-'] ? Trimmed(text, name.Start..(name.End.Value - 1)) : name;
+    }
 
     /// <summary>The beginning of a message.</summary>
     /// <param name="Time">When it was written, as the text has it.</param>
     /// <param name="Named">Who wrote it, where that stands before the time.</param>
     /// <param name="Rest">What stands behind it.</param>
-    private readonly record struct Head(string Time, Range? Named, Range Rest);
+    private readonly record struct Head(Range Time, Range? Named, Range Rest);
 
     private readonly record struct Said(string Name, string To, string Text);
 
     private readonly record struct Message(int Row, string Time, Said Said);
+
+    /// <summary>When something was written, as other readers of times know it. Many write in one second, so what was read last is kept.</summary>
+    private sealed class Times(string text)
+    {
+        private (Range Place, string Time) _last = (default, "");
+
+        public string Of(Head head)
+        {
+            var whole = text.AsSpan(head.Time);
+            if (whole.IsEmpty || !whole.SequenceEqual(text.AsSpan(_last.Place)))
+            {
+                _last = (head.Time, Read(whole));
+            }
+
+            return _last.Time;
+        }
+
+        // A time that names its zone is written whole, as ISO 8601 has it.
+        private static string Read(ReadOnlySpan<char> whole)
+        {
+            var from = whole[..whole.IndexOf(':')].LastIndexOfAnyExceptInRange('0', '9') + 1;
+            var date = whole[..from].TrimEnd().TrimEnd(",T");
+            var clock = whole[from..];
+            return date.Length == 0 ? clock.Trim().ToString() : string.Concat(date, clock[^1] == 'Z' || clock.ContainsAny('+', '-') ? "T" : " ", clock);
+        }
+    }
 
     /// <summary>Who speaks, and to whom. The same few write again and again, so what is known of one is kept.</summary>
     private sealed class Speakers(string text)
@@ -167,6 +200,9 @@ internal static partial class ChatLines
 
     private const string Time =
         @"(?:(?<date>\d{4}[-/]\d{1,2}[-/]\d{1,2}|\d{1,2}[./-]\d{1,2}[./-]\d{2,4})[,T]?\s*)?(?<clock>\d{1,2}:\d{2}(?::\d{2}(?:\.\d{1,7})?)?(?:\s?[AaPp]\.?[Mm]\.?)?(?:Z|[+-]\d{2}:\d{2})?)";
+
+    [GeneratedRegex(Time)]
+    private static partial Regex WholeTime();
 
     [GeneratedRegex(@"^\s*[\[(<]?\s*" + Time + @"\s*[\])>]?\s*(?:[-–—|,]\s+)?:?\s*")]
     private static partial Regex TimeFirst();

@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using System.Text.Json;
 
 namespace PoliteTally.Formats;
@@ -37,28 +38,35 @@ internal static class JsonTable
         }
 
         var top = new Place("");
-        var headings = new List<string>();
-        var rows = new List<string[]>(list.GetArrayLength());
+        var (headings, cells) = (new List<string>(), new List<string>());
+        var rows = new TableRows(list.GetArrayLength());
+        var number = 0;
         foreach (var element in list.EnumerateArray())
         {
-            var cells = new string?[headings.Count];
-            Fill(element, top, ref cells, headings);
-            rows.Add(cells!);
+            CollectionsMarshal.AsSpan(cells).Fill("");
+            Fill(element, top, cells, headings);
+            rows.Add(++number, CollectionsMarshal.AsSpan(cells));
         }
 
         // A property that comes later is missing from the rows before it.
-        return new Table(headings, 0, [.. rows.Select((cells, i) => new TableRow(i + 1, Whole(cells, headings.Count)))], "JSON", HeadingsKnown: true);
+        foreach (ref var row in CollectionsMarshal.AsSpan(rows.All))
+        {
+            row = row.Cells.Count == headings.Count ? row : row with { Cells = (string[])[.. row.Cells, .. Enumerable.Repeat("", headings.Count - row.Cells.Count)] };
+        }
+
+        return new Table(headings, 0, rows.All, "JSON", HeadingsKnown: true);
     }
 
     // The first of two values of one path is taken, as a reader of headings would.
-    private static void Fill(JsonElement element, Place place, ref string?[] cells, List<string> headings)
+    private static void Fill(JsonElement element, Place place, List<string> cells, List<string> headings)
     {
         switch (element.ValueKind)
         {
             case JsonValueKind.Object:
+                var at = 0;
                 foreach (var property in element.EnumerateObject())
                 {
-                    Fill(property.Value, place.Inside(property.Name), ref cells, headings);
+                    Fill(property.Value, place.Inside(property, at++), cells, headings);
                 }
 
                 break;
@@ -72,42 +80,59 @@ internal static class JsonTable
 
                     place.Column = headings.Count;
                     headings.Add(place.Path);
+                    cells.Add("");
                 }
 
-                if (place.Column >= cells.Length)
+                if (cells[place.Column].Length == 0)
                 {
-                    Array.Resize(ref cells, place.Column + 1);
+                    cells[place.Column] = place.TextOf(element);
                 }
 
-                cells[place.Column] ??= Table.Clean(element.ValueKind == JsonValueKind.String ? element.GetString() : element.GetRawText());
                 break;
         }
-    }
-
-    private static string[] Whole(string?[] cells, int width)
-    {
-        if (cells.Length < width)
-        {
-            Array.Resize(ref cells, width);
-        }
-
-        for (var i = 0; i < width; i++)
-        {
-            cells[i] ??= "";
-        }
-
-        return cells!;
     }
 
     /// <summary>A property, wherever it lies in the objects, and the column it stands for; -1 while it stands for none.</summary>
     private sealed class Place(string path)
     {
-        private readonly Dictionary<string, Place> _inside = new(StringComparer.Ordinal);
+        // What is longer is said once.
+        private const int Short = 40;
+        private const int MostKept = 1024;
+
+        // Only what is there: a file may have properties without end.
+        private OrderedDictionary<string, Place>? _inside;
+        private string?[]? _kept;
 
         public string Path => path;
 
         public int Column { get; set; } = -1;
 
-        public Place Inside(string name) => _inside.TryGetValue(name, out var place) ? place : _inside[name] = new Place(path.Length == 0 ? name : $"{path}.{name}");
+        /// <summary>A property of it. Objects of one list have the same ones in the same order.</summary>
+        public Place Inside(JsonProperty property, int at)
+        {
+            _inside ??= new OrderedDictionary<string, Place>(StringComparer.Ordinal);
+            if (at < _inside.Count && _inside.GetAt(at) is var (likely, place) && property.NameEquals(likely))
+            {
+                return place;
+            }
+
+            var name = property.Name;
+            return _inside.TryGetValue(name, out var known) ? known : _inside[name] = new Place(path.Length == 0 ? name : $"{path}.{name}");
+        }
+
+        /// <summary>The text of a value. The same names and times stand in many rows: one text for all of them.</summary>
+        public string TextOf(JsonElement value)
+        {
+            var raw = JsonMarshal.GetRawUtf8Value(value);
+            if (value.ValueKind != JsonValueKind.String || raw.Length > Short)
+            {
+                return Table.Clean(value.ValueKind == JsonValueKind.String ? value.GetString() : value.GetRawText());
+            }
+
+            var hash = new HashCode();
+            hash.AddBytes(raw);
+            ref var kept = ref (_kept ??= new string?[MostKept])[(uint)hash.ToHashCode() % MostKept];
+            return kept is not null && value.ValueEquals(kept) ? kept : kept = Table.Clean(value.GetString());
+        }
     }
 }

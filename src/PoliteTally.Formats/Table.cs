@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Runtime.InteropServices;
 using CsvHelper;
 using CsvHelper.Configuration;
 
@@ -30,10 +31,6 @@ public sealed record Table(
 
     private const int RowsToLookForHeadings = 30;
     private const int LooksForSeparator = 20_000;
-
-    // Cells of many rows lie in one array: at first of so many, then of ever more.
-    private const int FewCells = 256;
-    private const int ManyCells = 16_384;
 
     private static readonly Dictionary<char, string> SeparatorNames = new() { [','] = "commas", [';'] = "semicolons", ['\t'] = "tabs", ['|'] = "bars" };
 
@@ -151,33 +148,24 @@ public sealed record Table(
             CacheFields = true,
         };
         using var parser = new CsvParser(text, configuration);
-        var rows = new List<TableRow>(Math.Min(rowsExpected, mostRows + 1));
-        var (block, used) = (new string[FewCells], 0);
+        var rows = new TableRows(Math.Min(rowsExpected, mostRows + 1));
+        var cells = new List<string>();
         try
         {
             while (parser.Read())
             {
-                if (rows.Count > mostRows)
+                if (rows.All.Count > mostRows)
                 {
                     throw new FormatProblem($"This file has more than {mostRows:N0} rows, more than a class or a lesson can have. Keep only the rows of this class and bring in that.");
                 }
 
-                var (count, isFilled) = (parser.Count, false);
-                if (used + count > block.Length)
+                cells.Clear();
+                for (var i = 0; i < parser.Count; i++)
                 {
-                    (block, used) = (new string[Math.Max(count, Math.Min(2 * block.Length, ManyCells))], 0);
+                    cells.Add(Clean(parser[i]));
                 }
 
-                for (var i = 0; i < count; i++)
-                {
-                    isFilled |= (block[used + i] = Clean(parser[i])).Length > 0;
-                }
-
-                if (isFilled)
-                {
-                    rows.Add(new TableRow(parser.Row, new ArraySegment<string>(block, used, count)));
-                    used += count;
-                }
+                rows.Add(parser.Row, CollectionsMarshal.AsSpan(cells));
             }
         }
         catch (CsvHelperException)
@@ -185,7 +173,7 @@ public sealed record Table(
             throw new FormatProblem($"Row {parser.Row} cannot be read as a row of a table. Look for a quotation mark without its partner.");
         }
 
-        return rows;
+        return rows.All;
     }
 
     // Spreadsheets leave no-break spaces and marks of writing direction behind.

@@ -1,0 +1,71 @@
+using System.Runtime;
+
+namespace PoliteTally.Formats;
+
+/// <summary>
+/// Room for what is read from a large file, set aside before. All of it is kept until the file was shown, so a collector that runs meanwhile looks through it again
+/// and again for nothing, and everybody else waits. One file at a time has such room; another is read without, and so is what needs more than was set aside.
+/// </summary>
+internal sealed class ReadingRoom : IDisposable
+{
+    // Smaller files are read before a collector would run.
+    private const int Large = 500_000;
+
+    // Rows take up to ten times the room that they have in the file.
+    private const int Times = 12;
+
+    private static int _isTaken;
+
+    private bool _isMine;
+
+    private ReadingRoom()
+    {
+    }
+
+    /// <summary>Sets room aside, if the file is large and nobody else has it.</summary>
+    /// <param name="bytes">The size of the file in bytes.</param>
+    public static ReadingRoom For(int bytes)
+    {
+        var room = new ReadingRoom();
+        if (bytes >= Large && Interlocked.CompareExchange(ref _isTaken, 1, 0) == 0)
+        {
+            room._isMine = true;
+            try
+            {
+                GC.TryStartNoGCRegion((long)Times * bytes, disallowFullBlockingGC: true);
+            }
+            catch (Exception none) when (none is InvalidOperationException or ArgumentOutOfRangeException)
+            {
+                // Somebody else asked for it, or this machine has not so much: it is read all the same.
+            }
+        }
+
+        return room;
+    }
+
+    /// <summary>Gives it back.</summary>
+    public void Dispose()
+    {
+        if (!_isMine)
+        {
+            return;
+        }
+
+        _isMine = false;
+        try
+        {
+            if (GCSettings.LatencyMode == GCLatencyMode.NoGCRegion)
+            {
+                GC.EndNoGCRegion();
+            }
+        }
+        catch (InvalidOperationException)
+        {
+            // It was used up just now, and given back by that.
+        }
+        finally
+        {
+            Interlocked.Exchange(ref _isTaken, 0);
+        }
+    }
+}
