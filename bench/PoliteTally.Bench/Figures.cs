@@ -12,10 +12,10 @@ internal static class Figures
         return sorted[sorted.Count / 2];
     }
 
-    /// <summary>The median time of a few runs, in milliseconds, after a second of them to warm up: until then the code is not yet made quick.</summary>
+    /// <summary>The median time of a few runs, in milliseconds, after two seconds of them to warm up: until then the code is not yet made quick.</summary>
     public static double Milliseconds(Action run, int times = 15)
     {
-        for (var warm = Stopwatch.StartNew(); warm.ElapsedMilliseconds < 1000;)
+        for (var warm = Stopwatch.StartNew(); warm.ElapsedMilliseconds < 2000;)
         {
             run();
         }

@@ -43,7 +43,7 @@ internal static class Readers
 
     private static void Row(string what, byte[] file, Action<byte[]> bare, Action read)
     {
-        var (reading, pass) = (Figures.Milliseconds(read, times: 5), Figures.Milliseconds(() => bare(file), times: 5));
+        var (reading, pass) = (Figures.Milliseconds(read, times: 9), Figures.Milliseconds(() => bare(file), times: 9));
         Figures.Row($"{Rows:N0} rows, {what}", Figures.Of(reading, "ms", "0"), $"a bare pass {Figures.Of(pass, "ms", "0")}", reading / pass);
     }
 

@@ -44,6 +44,9 @@ public static class AnswersFile
     /// <summary>The most questions that are read: 40.</summary>
     public const int MostQuestions = 40;
 
+    // So many rows show whether they are all as long.
+    private const int RowsLookedAt = 1000;
+
     // Whoever answers shortly before or after is asked with the lesson.
     private static readonly Duration Around = Duration.FromHours(2);
 
@@ -80,7 +83,8 @@ public static class AnswersFile
         var (time, attempt, asked, answered, pointed) = (Place("time"), Place("try"), Place("question"), Place("answer"), Place("points"));
         var rows = table.Rows;
         var (times, namesZone) = time >= 0 ? TimeText.Read(Columns.Moments(table, fields, "time"), near, zone) : (new Instant?[rows.Count], true);
-        var isNear = times.Any(t => t > lessonFrom - Around && t < lessonTo + Around);
+        var (soonest, latest) = (lessonFrom - Around, lessonTo + Around);
+        var isNear = times.Any(t => t > soonest && t < latest);
         var anonymous = named < 0 && given < 0 && email < 0 && number < 0;
         var people = Enumerable.Range(0, rows.Count).Select(i => PersonOf(rows[i], times[i])).ToList();
         var ordered = Ordered();
@@ -117,7 +121,7 @@ public static class AnswersFile
             {
                 problems.Add(Columns.Unreadable(Columns.CellOf(row, time)));
             }
-            else if (at is { } moment && isNear && (moment < lessonFrom - Around || moment > lessonTo + Around))
+            else if (at is { } moment && isNear && (moment < soonest || moment > latest))
             {
                 problems.Add($"was answered at {moment.InZone(zone).ToString("uuuu-MM-dd HH:mm", CultureInfo.InvariantCulture)}, which is not in this lesson.");
             }
@@ -136,9 +140,13 @@ public static class AnswersFile
                 : attempt >= 0 && attempts[a].CompareTo(attempts[b]) is not 0 and var byNumber ? byNumber
                 : a.CompareTo(b);
             // Programs write the rows of a large file in this order already.
-            if (usable.Zip(usable.Skip(1)).Any(pair => Later(pair.First, pair.Second) > 0))
+            for (var i = 1; i < usable.Length; i++)
             {
-                Array.Sort(usable, Later);
+                if (Later(usable[i - 1], usable[i]) > 0)
+                {
+                    Array.Sort(usable, Later);
+                    break;
+                }
             }
 
             return usable;
@@ -207,7 +215,8 @@ public static class AnswersFile
     }
 
     private static bool IsEven(Table table) =>
-        table.HeadingsKnown && table.Headings.Count > 1 && table.Rows.Count(r => r.Cells.Count == table.Headings.Count) >= CellContent.Most * table.Rows.Count;
+        table.HeadingsKnown && table.Headings.Count > 1
+        && table.Rows.Take(RowsLookedAt).Count(r => r.Cells.Count == table.Headings.Count) >= CellContent.Most * Math.Min(table.Rows.Count, RowsLookedAt);
 
     private static int Different(IEnumerable<string> texts, int most)
     {
