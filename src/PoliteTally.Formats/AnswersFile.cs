@@ -156,14 +156,14 @@ public static class AnswersFile
         {
             var (answer, points) = (question.Answer ?? -1, question.Points ?? -1);
             var most = points >= 0 ? MostOf(ordered.Select(i => Columns.CellOf(rows[i], points)), table.Headings[points]) : 0;
-            var answers = new LastTries(ordered.Length, all: anonymous || tries == 0);
+            var answers = new LastTries(ordered.Length, anonymous || tries == 0 ? null : WhoIs);
             foreach (var i in ordered)
             {
                 var written = Columns.CellOf(rows[i], answer);
                 var got = points >= 0 ? AnswersColumns.PointsIn(Columns.CellOf(rows[i], points)) : null;
                 if (answer < 0 ? got is not null : IsAnswer(written))
                 {
-                    answers.Add(i, WhoIs, new AnswerRead(people[i], new AnswerWritten(answer < 0 ? got!.Value.Got.ToString(CultureInfo.InvariantCulture) : AsMeant(written), ShareOf(got, most))));
+                    answers.Add(i, new AnswerRead(people[i], new AnswerWritten(answer < 0 ? got!.Value.Got.ToString(CultureInfo.InvariantCulture) : AsMeant(written), ShareOf(got, most))));
                 }
             }
 
@@ -183,10 +183,10 @@ public static class AnswersFile
         IReadOnlyList<AnswerRead> TriesOf(List<int> question)
         {
             var most = MostOf(question.Select(i => Columns.CellOf(rows[i], pointed)), "");
-            var answers = new LastTries(question.Count, all: anonymous);
+            var answers = new LastTries(question.Count, anonymous ? null : WhoIs);
             foreach (var i in question.Where(i => IsAnswer(Columns.CellOf(rows[i], answered))))
             {
-                answers.Add(i, WhoIs, new AnswerRead(people[i], new AnswerWritten(AsMeant(Columns.CellOf(rows[i], answered)), ShareOf(AnswersColumns.PointsIn(Columns.CellOf(rows[i], pointed)), most))));
+                answers.Add(i, new AnswerRead(people[i], new AnswerWritten(AsMeant(Columns.CellOf(rows[i], answered)), ShareOf(AnswersColumns.PointsIn(Columns.CellOf(rows[i], pointed)), most))));
             }
 
             return answers.All;
@@ -242,17 +242,17 @@ public static class AnswersFile
 
     /// <summary>Answers to one question: of several tries of one person the last one.</summary>
     /// <param name="most">At most so many come.</param>
-    /// <param name="all">Whether nobody tried twice, or nobody is known, so that all of them count.</param>
-    private sealed class LastTries(int most, bool all)
+    /// <param name="whoIs">Who is in a row; null if nobody tried twice, or nobody is known, so that all of them count.</param>
+    private sealed class LastTries(int most, Func<int, string>? whoIs)
     {
         private readonly List<AnswerRead> _answers = new(most);
         private readonly Dictionary<string, int> _places = new(StringComparer.Ordinal);
 
         public IReadOnlyList<AnswerRead> All => _answers;
 
-        public void Add(int row, Func<int, string> whoIs, AnswerRead answer)
+        public void Add(int row, AnswerRead answer)
         {
-            if (!all && !_places.TryAdd(whoIs(row), _answers.Count))
+            if (whoIs is not null && !_places.TryAdd(whoIs(row), _answers.Count))
             {
                 _answers[_places[whoIs(row)]] = answer;
             }
