@@ -109,47 +109,34 @@ public sealed class ClassTerm(IReadOnlyList<LessonOfClass> lessons)
 
     private Drawing Drawn()
     {
-        const decimal height = 92, top = 18, left = 28;
-        var (sketch, foot) = (new Sketch(Sketch.PageWidth), top + height);
-        var step = (Sketch.PageWidth - left) / lessons.Count;
-        decimal At(decimal percent) => foot - (height * percent / 100);
-        foreach (var percent in new[] { 0m, 50, 100 })
-        {
-            sketch.Line(Pen.Rule, left, At(percent), Sketch.PageWidth, At(percent), 0.7m);
-            sketch.Words(Pen.Soft, left - 5, At(percent) + 3, Words.Plain(percent), 7.5m, Side.End);
-        }
-
-        var wide = Math.Min(14, step * 0.55m);
+        var sketch = new Sketch(Sketch.PageWidth);
+        var axis = new LessonAxis(sketch, [.. lessons.Select(l => l.Number)], top: 18, height: 92);
+        var wide = Math.Min(14, axis.Step * 0.55m);
         (decimal X, decimal Y)? before = null;
         for (var i = 0; i < lessons.Count; i++)
         {
-            var (lesson, x) = (lessons[i], left + (step * (i + 0.5m)));
+            var (lesson, x) = (lessons[i], axis.Of(i));
             if (lesson.There > 0)
             {
-                sketch.Field(Pen.Speaking, x - (wide / 2), At(100m * lesson.Spoke / lesson.There), x + (wide / 2), foot);
+                sketch.Field(Pen.Speaking, x - (wide / 2), axis.At((decimal)lesson.Spoke / lesson.There), x + (wide / 2), axis.Foot);
             }
 
             if (lesson.Mean is { } mean)
             {
-                var now = (X: x, Y: At(mean));
+                var now = (X: x, Y: axis.At(mean / 100));
                 if (before is { } last)
                 {
                     sketch.Line(Pen.Ink, last.X, last.Y, now.X, now.Y, 1.4m);
                 }
 
-                sketch.Dot(Pen.Ink, now.X, now.Y, Math.Min(2.2m, step / 4));
+                sketch.Dot(Pen.Ink, now.X, now.Y, Math.Min(2.2m, axis.Step / 4));
                 before = now;
-            }
-
-            if (step >= 12)
-            {
-                sketch.Words(Pen.Soft, x, foot + 10, $"{lesson.Number}", 7, Side.Middle);
             }
         }
 
-        sketch.Words(Pen.Soft, Sketch.PageWidth, 7, "a bar is how many of 100 who were there had a turn; the line is the mean of the scores", 7.5m, Side.End);
+        sketch.Words(Pen.Soft, Sketch.PageWidth, 7, "a bar is how many of those who were there had a turn; the line is the mean of the scores", 7.5m, Side.End);
         return sketch.Done(
             $"{Words.Count(lessons.Count, "lesson")}: of those who were there {string.Join(", ", lessons.Select(l => l.There > 0 ? Words.Percent((decimal)l.Spoke / l.There) : "nobody"))} had a turn. The table has the same in figures.",
-            foot + 14);
+            axis.Bottom);
     }
 }

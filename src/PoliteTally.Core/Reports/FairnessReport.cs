@@ -126,26 +126,14 @@ public sealed record FairnessReport(ClassHeard Heard, IReadOnlyList<LessonHeard>
 
     private Drawing OverTime()
     {
-        const decimal left = 40, height = 70, top = 8;
         var sketch = new Sketch(Sketch.PageWidth);
-        var (step, foot) = ((Sketch.PageWidth - left) / Lessons.Count, top + height);
-        foreach (var at in new[] { 0m, 0.5m, 1m })
-        {
-            sketch.Line(Pen.Rule, left, foot - (height * at), Sketch.PageWidth, foot - (height * at), 0.7m);
-            sketch.Words(Pen.Soft, left - 5, foot - (height * at) + 3, Words.Percent(at), 7.5m, Side.End);
-        }
-
+        var axis = new LessonAxis(sketch, [.. Lessons.Select(l => l.Number)], top: 8, height: 70);
         for (var i = 0; i < Lessons.Count; i++)
         {
-            var (x, share) = (left + (step * (i + 0.5m)), ShareOf(Lessons[i]));
-            sketch.Line(Pen.Speaking, x, foot, x, foot - (height * share), Math.Min(4, step / 2));
-            if (step >= 14)
-            {
-                sketch.Words(Pen.Soft, x, foot + 10, $"{Lessons[i].Number}", 7.5m, Side.Middle);
-            }
+            sketch.Line(Pen.Speaking, axis.Of(i), axis.Foot, axis.Of(i), axis.At(ShareOf(Lessons[i])), Math.Min(4, axis.Step / 2));
         }
 
-        return sketch.Done($"The share of those present who were heard, in each of {Words.Count(Lessons.Count, "lesson")}.", foot + 14);
+        return sketch.Done($"The share of those present who were heard, in each of {Words.Count(Lessons.Count, "lesson")}.", axis.Bottom);
     }
 
     private Figures ByLesson() => new(

@@ -47,8 +47,8 @@ public static class Words
     /// <summary>A text with at most so many characters; of a longer one the end is left away, which is seen.</summary>
     public static string Cut(string text, int most) => text.Length <= most ? text : $"{text[..(most - 1)]}…";
 
-    /// <summary>"1 nod", "2 nods".</summary>
-    public static string Count(int count, string noun) => count == 1 ? $"1 {noun}" : $"{count} {noun}s";
+    /// <summary>"1 nod", "2 nods", "12,000 nods".</summary>
+    public static string Count(int count, string noun) => count == 1 ? $"1 {noun}" : $"{count.ToString("N0", CultureInfo.InvariantCulture)} {noun}s";
 
     /// <summary>Whole minutes, half away from zero.</summary>
     public static int WholeMinutes(Duration length) => (int)Math.Round(length.TotalMinutes, MidpointRounding.AwayFromZero);

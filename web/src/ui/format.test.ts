@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, test } from 'vitest'
 import { session } from '../api/session'
-import { addDays, atHour, dayName, hour, isoDay, minuteOfDay, mondayOf } from './format'
+import { addDays, atHour, count, dayName, hour, isoDay, minuteOfDay, mondayOf } from './format'
 
 const at = (text: string) => Date.parse(text)
 const inZone = (timeZone: string) => {
@@ -53,3 +53,9 @@ describe('days and times are those of the school', () => {
 
   test('a day is named whatever zone this is run in', () => expect(dayName('2026-11-26')).toBe('Thursday 26 November'))
 })
+
+test.each([
+  [1, '1 row'],
+  [999, '999 rows'],
+  [12_000, '12,000 rows'],
+])('%i of something are written %s', (n, written) => expect(count(n, 'row')).toBe(written))

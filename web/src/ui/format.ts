@@ -76,8 +76,9 @@ export const timeLeft = (to: number, now: number) => (to > now ? clock(to - now)
 /** Whole minutes with the unit, half away from zero. */
 export const minutes = (milliseconds: number) => `${Math.round(Math.max(0, milliseconds) / 60_000)} min`
 
-/** "1 row", "2 rows". */
-export const count = (n: number, noun: string, nouns = `${noun}s`) => `${n} ${n === 1 ? noun : nouns}`
+/** "1 row", "2 rows", "12,000 rows". */
+export const count = (n: number, noun: string, nouns = `${noun}s`) =>
+  `${n.toLocaleString('en')} ${n === 1 ? noun : nouns}`
 
 /** A score as it is shown, with so many places, half away from zero. */
 export const shown = (score: number, places: number) =>
