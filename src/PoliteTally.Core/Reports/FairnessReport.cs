@@ -46,6 +46,9 @@ public sealed record FairnessReport(ClassHeard Heard, IReadOnlyList<LessonHeard>
 
     private static string Two(decimal value) => value.ToString("0.00", CultureInfo.InvariantCulture);
 
+    // With the same places in every row, so that they can be held against each other.
+    private static FigureCell Rate(decimal value) => new(Two(value), Math.Round(value, 2));
+
     private static string Clock(Duration length) => $"{(int)length.TotalMinutes}:{length.Seconds:D2}";
 
     private IEnumerable<Sentence> Summary()
@@ -202,7 +205,7 @@ public sealed record FairnessReport(ClassHeard Heard, IReadOnlyList<LessonHeard>
         [
             .. Tags.Select(t => new FigureRow(
             [
-                t.Tag, t.With, FigureCell.Of(Math.Round(t.Mean, 2)), FigureCell.Of(Math.Round(t.Others, 2)), FigureCell.Of(Math.Round(t.Difference.Value, 2)), $"{Two(t.Difference.Low)} to {Two(t.Difference.High)}",
+                t.Tag, t.With, Rate(t.Mean), Rate(t.Others), Rate(t.Difference.Value), $"{Two(t.Difference.Low)} to {Two(t.Difference.High)}",
             ])),
         ]);
 
