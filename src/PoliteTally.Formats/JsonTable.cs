@@ -1,12 +1,16 @@
 using System.Runtime.InteropServices;
 using System.Text.Json;
+using System.Text.RegularExpressions;
 
 namespace PoliteTally.Formats;
 
 /// <summary>Reads JSON as a table: the longest list of objects in it, a row each; what lies deeper is a column named by its path.</summary>
-internal static class JsonTable
+internal static partial class JsonTable
 {
-    private const int Deepest = 12;
+    // An escape of one half takes six characters, that of a whole letter outside the first plane twice as many.
+    private const int HalfALetter = 6;
+
+    private static readonly JsonDocumentOptions Options = new() { MaxDepth = 12 };
 
     /// <summary>The table; null if it is no JSON, or has no list of objects.</summary>
     /// <exception cref="FormatProblem">It has too many rows or columns.</exception>
@@ -14,14 +18,23 @@ internal static class JsonTable
     {
         try
         {
-            using var document = text.Json(new JsonDocumentOptions { MaxDepth = Deepest });
-            return Lists(document.RootElement).OrderByDescending(l => l.GetArrayLength()).Select(l => (JsonElement?)l).FirstOrDefault() is { } list ? TableOf(list) : null;
+            using var document = text.Json(Options);
+            return TableIn(document);
+        }
+        catch (InvalidOperationException)
+        {
+            // Half of a letter, where a program cut a message in the middle of a smiley.
+            using var document = JsonDocument.Parse(Escapes().Replace(text.Whole, e => e.Length == HalfALetter && char.IsSurrogate((char)Convert.ToInt32(e.Value[2..], 16)) ? @"\ufffd" : e.Value), Options);
+            return TableIn(document);
         }
         catch (JsonException)
         {
             return null;
         }
     }
+
+    private static Table? TableIn(JsonDocument document) =>
+        Lists(document.RootElement).OrderByDescending(l => l.GetArrayLength()).Select(l => (JsonElement?)l).FirstOrDefault() is { } list ? TableOf(list) : null;
 
     private static IEnumerable<JsonElement> Lists(JsonElement element) => element.ValueKind switch
     {
@@ -91,6 +104,10 @@ internal static class JsonTable
                 break;
         }
     }
+
+    // A backslash with what it stands for; both halves of a letter together.
+    [GeneratedRegex(@"\\(?:u[dD][89abAB][0-9a-fA-F]{2}\\u[dD][c-fC-F][0-9a-fA-F]{2}|u[0-9a-fA-F]{4}|.)")]
+    private static partial Regex Escapes();
 
     /// <summary>A property, wherever it lies in the objects, and the column it stands for; -1 while it stands for none.</summary>
     private sealed class Place(string path)

@@ -99,6 +99,14 @@ public sealed class ChatFileTests
         Read(Text, new Dictionary<string, int> { ["time"] = 0, ["name"] = 2 }).Problems.ShouldBe(["Say which column holds the messages."]);
     }
 
+    /// <summary>Programs cut a message in the middle of a smiley, and leave half a letter behind. What can be read of it is read.</summary>
+    [Theory]
+    [InlineData("""[{"sender":"Ana P","sent":"2026-11-02T09:41:00Z","text":"a low \ud83c"}]""", "a low \uFFFD")]
+    [InlineData("""[{"sender":"Ana P","sent":"2026-11-02T09:41:00Z","text":"a low \udf0a passes"}]""", "a low \uFFFD passes")]
+    [InlineData("""[{"sender":"Ana P","sent":"2026-11-02T09:41:00Z","text":"\ud83c\udf0a and \ud83c"}]""", "🌊 and \uFFFD")]
+    [InlineData("""[{"sender":"Ana P","sent":"2026-11-02T09:41:00Z","half \ud83c":"?","text":"C:\\ud83c \u00e9"}]""", "C:\\ud83c é")]
+    public void Half_a_letter_spoils_no_message(string json, string text) => Read(json).Rows.ShouldHaveSingleItem().Text.ShouldBe(text);
+
     [Fact]
     public void A_line_of_a_megabyte_and_deep_JSON_are_no_trouble()
     {

@@ -92,7 +92,7 @@ public sealed class RegisterDesk(HttpClient client, Settings settings)
             var body = await answer.Content.ReadFromJsonAsync<JsonElement>(stopping);
             why = body.ValueKind == JsonValueKind.Object && body.TryGetProperty("detail", out var detail) ? detail.GetString() : null;
         }
-        catch (Exception failure) when (failure is JsonException or NotSupportedException)
+        catch (Exception failure) when (failure is JsonException or NotSupportedException or InvalidOperationException)
         {
             // Then it gave no reason.
         }
