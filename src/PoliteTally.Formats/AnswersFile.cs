@@ -78,7 +78,7 @@ public static class AnswersFile
             throw new FormatProblem($"This table has {questions.Count} questions; at most {MostQuestions} can be read. Keep only those of this lesson.");
         }
 
-        int Place(string field) => fields.GetValueOrDefault(field, -1);
+        int Place(string field) => Columns.Place(fields, field);
         var (named, given, family, email, number) = (Place("name"), Place("given"), Place("family"), Place("email"), Place("number"));
         var (time, attempt, asked, answered, pointed) = (Place("time"), Place("try"), Place("question"), Place("answer"), Place("points"));
         var rows = table.Rows;

@@ -77,7 +77,7 @@ public static class AttendanceFile
             return new AttendancePreview(columns, shape ?? AttendanceShape.Stretches, NamesZone: true, [], missing, [], []);
         }
 
-        int Place(string field) => fields.GetValueOrDefault(field, -1);
+        int Place(string field) => Columns.Place(fields, field);
         var (named, mailed, number, person, device) = (Place("name"), Place("email"), Place("number"), Place("person"), Place("device"));
         var (comes, goes, time, happened, lasted) = (Place("joined"), Place("left"), Place("time"), Place("event"), Place("length"));
         var firstField = shape == AttendanceShape.Events ? "time" : "joined";
@@ -85,7 +85,7 @@ public static class AttendanceFile
         string[] cells = [.. Columns.Moments(table, fields, firstField), .. Columns.Moments(table, fields, "left")];
         var stated = fields.TryGetValue(firstField, out var column) && column < table.Headings.Count ? AttendanceColumns.OffsetIn(table.Headings[column]) : null;
         var (times, namesZone) = TimeText.Read(cells, near, stated is { } offset ? DateTimeZone.ForOffset(offset) : zone);
-        var bareUnit = table.Headings.ElementAtOrDefault(fields.GetValueOrDefault("length", -1)) is { } heading
+        var bareUnit = table.Headings.ElementAtOrDefault(lasted) is { } heading
             && heading.Contains("sec", StringComparison.OrdinalIgnoreCase) ? Duration.FromSeconds(1) : Duration.FromMinutes(1);
         var lines = Enumerable.Range(0, table.Rows.Count).Select(i => LineOf(table.Rows[i], i)).ToList();
         return new AttendancePreview(columns, shape!.Value, namesZone || stated is not null || shape == AttendanceShape.Lengths, lines, FarFrom(lines), unclear, shape == AttendanceShape.Stretches && fields.ContainsKey("length") ? Totals(lines) : []);

@@ -72,7 +72,7 @@ public static partial class CaptionsFile
                 Close();
                 if (cues.Count >= MostCues)
                 {
-                    throw new FormatProblem($"This file has more than {MostCues.ToString("N0", CultureInfo.InvariantCulture)} captions, more than a lesson can have.");
+                    throw new FormatProblem($"This file has more than {Words.Count(MostCues, "caption")}, more than a lesson can have.");
                 }
 
                 var (from, to) = TimesOf(line);

@@ -49,7 +49,7 @@ public static class ChatFile
             return new ChatPreview(columns, NamesZone: true, [], leftOut, missing);
         }
 
-        int Place(string field) => fields.GetValueOrDefault(field, -1);
+        int Place(string field) => Columns.Place(fields, field);
         var (time, named, mailed, said, sent) = (Place("time"), Place("name"), Place("email"), Place("text"), Place("to"));
         var (times, namesZone) = TimeText.Read(Columns.Moments(table, fields, "time"), near, zone);
         var common = table.Rows.CountBy(r => Columns.CellOf(r, sent)).GroupBy(to => Columns.Fold(to.Key)).MaxBy(to => to.Sum(t => t.Value))!.Key;

@@ -1,6 +1,6 @@
 using System.Buffers;
-using System.Globalization;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Text;
 
 namespace PoliteTally.Formats;
 
@@ -52,21 +52,23 @@ internal static class Columns
     /// <summary>The cell of a column in a row; empty if the row is shorter, or there is no such column.</summary>
     public static string CellOf(TableRow row, int index) => (uint)index < (uint)row.Cells.Count ? row.Cells[index] : "";
 
+    /// <summary>The column of a field, from 0; -1 if there is none.</summary>
+    public static int Place(IReadOnlyDictionary<string, int> mapping, string field) => mapping.GetValueOrDefault(field, -1);
+
     /// <summary>The cell of a field in a row; empty if there is none.</summary>
-    public static string Cell(TableRow row, IReadOnlyDictionary<string, int> mapping, string field) =>
-        mapping.TryGetValue(field, out var index) ? CellOf(row, index) : "";
+    public static string Cell(TableRow row, IReadOnlyDictionary<string, int> mapping, string field) => CellOf(row, Place(mapping, field));
 
     /// <summary>The times in all rows, each with its day if that stands in a column of its own.</summary>
     public static string[] Moments(Table table, IReadOnlyDictionary<string, int> mapping, string field)
     {
-        var (at, day) = (mapping.GetValueOrDefault(field, -1), mapping.GetValueOrDefault("date", -1));
+        var (at, day) = (Place(mapping, field), Place(mapping, "date"));
         return [.. table.Rows.Select(row => CellOf(row, at) is { Length: > 0 } time && CellOf(row, day) is { Length: > 0 } date ? $"{date} {time}" : CellOf(row, at))];
     }
 
     /// <summary>A name as it is shown where it is too long to be one, and what is wrong with it; null if nothing is.</summary>
     public static (string Name, string? Problem) Checked(string name) => name.Length <= TextLimits.LongestName
         ? (name, null)
-        : (name[..20], $"has a name of {name.Length.ToString("N0", CultureInfo.InvariantCulture)} letters; at most {TextLimits.LongestName} are a name.");
+        : (name[..20], $"has a name of {Words.Count(name.Length, "letter")}; at most {TextLimits.LongestName} are a name.");
 
     /// <summary>What is wrong with a time that nobody can read.</summary>
     public static string Unreadable(string time) => $"has the time “{time}”, which cannot be read. Write it as 2026-11-23 09:31:00.";

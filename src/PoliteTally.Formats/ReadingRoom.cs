@@ -16,42 +16,34 @@ internal sealed class ReadingRoom : IDisposable
 
     private static int _isTaken;
 
-    private bool _isMine;
-
     private ReadingRoom()
     {
     }
 
-    /// <summary>Sets room aside, if the file is large and nobody else has it.</summary>
+    /// <summary>Sets room aside; null if the file is small or another one has it.</summary>
     /// <param name="bytes">The size of the file in bytes.</param>
-    public static ReadingRoom For(int bytes)
+    public static ReadingRoom? For(int bytes)
     {
-        var room = new ReadingRoom();
-        if (bytes >= Large && Interlocked.CompareExchange(ref _isTaken, 1, 0) == 0)
+        if (bytes < Large || Interlocked.CompareExchange(ref _isTaken, 1, 0) != 0)
         {
-            room._isMine = true;
-            try
-            {
-                GC.TryStartNoGCRegion((long)Times * bytes, disallowFullBlockingGC: true);
-            }
-            catch (Exception none) when (none is InvalidOperationException or ArgumentOutOfRangeException)
-            {
-                // Somebody else asked for it, or this machine has not so much: it is read all the same.
-            }
+            return null;
         }
 
-        return room;
+        try
+        {
+            GC.TryStartNoGCRegion((long)Times * bytes, disallowFullBlockingGC: true);
+        }
+        catch (Exception none) when (none is InvalidOperationException or ArgumentOutOfRangeException)
+        {
+            // Somebody else asked for it, or this machine has not so much: it is read all the same.
+        }
+
+        return new ReadingRoom();
     }
 
     /// <summary>Gives it back.</summary>
     public void Dispose()
     {
-        if (!_isMine)
-        {
-            return;
-        }
-
-        _isMine = false;
         try
         {
             if (GCSettings.LatencyMode == GCLatencyMode.NoGCRegion)

@@ -52,17 +52,13 @@ internal static partial class TimeText
             .OrderByDescending(r => r.times.Count(t => t is not null))
             .ThenBy(r => Gap(r.times))
             .First().read;
-        // In a large file the same second stands in many rows, most of them one after the other.
+        // In a large file the same second stands in many rows.
         var known = new Dictionary<string, Instant?>(StringComparer.Ordinal);
         var namesZone = false;
         var times = new Instant?[cells.Count];
         for (var i = 0; i < times.Length; i++)
         {
-            if (i > 0 && cells[i] == cells[i - 1])
-            {
-                times[i] = times[i - 1];
-            }
-            else if (!known.TryGetValue(cells[i], out times[i]))
+            if (!known.TryGetValue(cells[i], out times[i]))
             {
                 var read = Tidy(cells[i]) is var text && HasColon(text) ? reader(text, near.Date) : null;
                 namesZone |= read?.Offset is not null;

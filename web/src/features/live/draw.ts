@@ -22,7 +22,9 @@ export function useDraw(
     // The name may stand on the sheet before the answer is here: what is drawn now is another one.
     if (drawn.value?.entries.some((entry) => entry.entries.includes(drawing))) drawing = ''
     const id = (drawing ||= entryId(serverTime()))
-    const isDone = () => (drawing = drawing === id ? '' : drawing)
+    const forget = () => {
+      if (drawing === id) drawing = ''
+    }
     try {
       // Who was just marked as unable to speak is not drawn.
       await stored()
@@ -32,11 +34,11 @@ export function useDraw(
           body: { id, manner: drawBy.value },
         }),
       )
-      isDone()
+      forget()
       said.value = `Drawn: ${nameOf(name.student)}, ${name.why}`
     } catch (failure) {
       wrong.value = (failure as Error).message
-      if (failure instanceof Problem && failure.status !== 0) isDone()
+      if (failure instanceof Problem && failure.status !== 0) forget()
     }
   }
   const otherDraw = () => (drawBy.value = drawBy.value === 'leastHeard' ? 'onceRound' : 'leastHeard')
