@@ -1,8 +1,8 @@
 using System.Globalization;
 using System.IO.Compression;
 using System.Text;
-using System.Text.Json;
 using NodaTime;
+using PoliteTally.Core.Calendar;
 using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Plans;
 using PoliteTally.Store;
@@ -25,10 +25,10 @@ internal static class BeforeLessons
             Name = "This term",
             FirstDay = first,
             LastDay = today.PlusWeeks(6).With(DateAdjusters.NextOrSame(IsoDayOfWeek.Friday)),
-            DaysOff = JsonSerializer.Serialize(new[]
-            {
-                new { name = "Sheep gathering", firstDay = Iso(today.PlusWeeks(3).With(DateAdjusters.NextOrSame(IsoDayOfWeek.Thursday))), lastDay = Iso(today.PlusWeeks(3).With(DateAdjusters.NextOrSame(IsoDayOfWeek.Friday))) },
-            }),
+            DaysOff = OtherJson.Write(
+            [
+                new DaysOff("Sheep gathering", today.PlusWeeks(3).With(DateAdjusters.NextOrSame(IsoDayOfWeek.Thursday)), today.PlusWeeks(3).With(DateAdjusters.NextOrSame(IsoDayOfWeek.Friday))),
+            ]),
         };
         foreach (var made in new[] { weather, botany, sky })
         {

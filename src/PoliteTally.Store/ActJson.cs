@@ -2,6 +2,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using NodaTime;
+using NodaTime.Text;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Board;
 using PoliteTally.Core.Chat;
@@ -120,6 +121,7 @@ public static class ActJson
         options.RespectRequiredConstructorParameters = true;
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
         options.Converters.Add(new Seconds());
+        options.Converters.Add(new Iso<LocalDate>(LocalDatePattern.Iso, "a day such as 2026-11-26"));
         options.TypeInfoResolver = new DefaultJsonTypeInfoResolver().WithAddedModifier(AddKinds).WithAddedModifier(WholeLengths.In).WithAddedModifier(NoGaps.In);
         return options;
     }

@@ -114,8 +114,12 @@ public sealed class OpenLesson
     }
 
     /// <summary>An entry as it was stored.</summary>
-    public static Entry EntryOf(EntryRow row) =>
-        new(row.Id, row.HappenedAt, row.NotedAt, row.Source, row.By, ActJson.Read(row.Act), row.Together);
+    /// <exception cref="UnreadableDocument">What is stored is no act.</exception>
+    public static Entry EntryOf(EntryRow row) => new(
+        row.Id, row.HappenedAt, row.NotedAt, row.Source, row.By,
+        Documents.WhyUnreadable(() => ActJson.Read(row.Act), out var act) is null ? act! : throw new UnreadableDocument(
+            $"Entry {row.Seq} of this lesson cannot be read, so the lesson cannot be shown. Nothing was changed. Put the file back from the last copy in which it can be read."),
+        row.Together);
 
     /// <summary>A student of this lesson; null if they are none.</summary>
     public OnSheet? OnSheetOf(Guid student) => Ground.OnSheetOf(student);

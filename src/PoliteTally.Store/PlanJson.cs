@@ -10,14 +10,20 @@ public static class PlanJson
 {
     private static readonly JsonSerializerOptions Options = ActJson.Configure(new JsonSerializerOptions());
 
-    /// <summary>The plan of a lesson; an empty one if nothing is prepared.</summary>
+    /// <summary>The plan of a lesson, which was read with it; an empty one if nothing is prepared, or while what is stored cannot be read (<see cref="CannotBeRead"/>).</summary>
     /// <exception cref="InvalidOperationException">The lesson was read without its plan.</exception>
     public static Plan Of(Lesson lesson) => lesson switch
     {
         { Prepared: false } => Plan.Empty,
-        { Plan: { } plan } => ReadPlan(plan.Document),
+        { Plan: { } plan } => Documents.ReadOr(Plan.Empty, () => ReadPlan(plan.Document)),
         _ => throw new InvalidOperationException("This lesson was read without its plan."),
     };
+
+    /// <summary>Whether something was prepared for a lesson that cannot be read.</summary>
+    public static bool CannotBeRead(Lesson lesson) => lesson.Plan is { } plan && Documents.WhyUnreadable(() => ReadPlan(plan.Document)) is not null;
+
+    /// <summary>Whether a question on the shelf can be read.</summary>
+    public static bool CanBeRead(ShelfQuestion kept) => Documents.WhyUnreadable(() => ReadQuestion(kept.Question)) is null;
 
     /// <summary>Reads a plan.</summary>
     /// <exception cref="JsonException">The text is not a plan.</exception>

@@ -14,7 +14,7 @@ public static class RulesJson
 {
     private static readonly JsonSerializerOptions Options = ActJson.Configure(new JsonSerializerOptions());
 
-    /// <summary>The ground rules of a class.</summary>
+    /// <summary>The ground rules of a class. While what is stored cannot be read, the usual ones count (<see cref="CannotBeRead"/>).</summary>
     /// <param name="inClass">The class.</param>
     /// <param name="scheme">An older version of its scheme; null for the one it has.</param>
     public static ClassRules Of(SchoolClass inClass, Scheme? scheme = null)
@@ -32,11 +32,27 @@ public static class RulesJson
     /// <param name="scheme">The scheme that it is scored by; null if it is that of its class.</param>
     public static ClassRules Of(Lesson lesson, SchoolClass inClass, Scheme? scheme = null) => Of(lesson, Of(inClass, scheme));
 
+    /// <summary>Whether what is stored of the ground rules of a class cannot be read.</summary>
+    public static bool CannotBeRead(SchoolClass inClass) => Documents.WhyUnreadable(() => Read(ClassRules.Default, inClass.Rules)) is not null;
+
     /// <summary>A scheme as a version keeps it.</summary>
     public static string Written(Scheme scheme) => JsonSerializer.Serialize(scheme, Options);
 
-    /// <summary>The scheme that a version keeps.</summary>
-    public static Scheme SchemeOf(string written) => JsonSerializer.Deserialize<Scheme>(written, Options)!;
+    /// <summary>The scheme that a version keeps; the usual one if what is stored cannot be read.</summary>
+    public static Scheme SchemeOf(string written) => Documents.ReadOr(Scheme.Default, () => ReadScheme(written));
+
+    /// <summary>Reads a scheme.</summary>
+    /// <exception cref="JsonException">The text is no scheme.</exception>
+    internal static Scheme ReadScheme(string written) => JsonSerializer.Deserialize<Scheme>(written, Options) ?? throw new JsonException("It is empty.");
+
+    /// <summary>Reads rules as what they change of others.</summary>
+    /// <exception cref="JsonException">With this change the others are no rules.</exception>
+    internal static ClassRules Read(ClassRules onto, string patch)
+    {
+        var written = Written(onto);
+        Patch(written, JsonNode.Parse(patch) as JsonObject ?? throw new JsonException("It is no object."));
+        return written.Deserialize<ClassRules>(Options) ?? throw new JsonException("It is empty.");
+    }
 
     /// <summary>What of the rules differs from others, to be kept.</summary>
     public static string Difference(ClassRules from, ClassRules rules) =>
@@ -44,17 +60,7 @@ public static class RulesJson
 
     private static JsonObject Written(ClassRules rules) => JsonSerializer.SerializeToNode(rules, Options)!.AsObject();
 
-    private static ClassRules Patched(ClassRules rules, string patch)
-    {
-        if (patch == "{}")
-        {
-            return rules;
-        }
-
-        var written = Written(rules);
-        Patch(written, JsonNode.Parse(patch)!.AsObject());
-        return written.Deserialize<ClassRules>(Options)!;
-    }
+    private static ClassRules Patched(ClassRules rules, string patch) => patch == "{}" ? rules : Documents.ReadOr(rules, () => Read(rules, patch));
 
     private static JsonObject? Difference(JsonObject from, JsonObject to)
     {
@@ -69,6 +75,14 @@ public static class RulesJson
             difference[name] = from[name] is JsonObject before && value is JsonObject after
                 ? Difference(before, after)
                 : value?.DeepClone();
+        }
+
+        foreach (var (name, _) in from)
+        {
+            if (!to.ContainsKey(name))
+            {
+                difference[name] = null;
+            }
         }
 
         return difference.Count == 0 ? null : difference;

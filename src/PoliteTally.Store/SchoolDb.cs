@@ -48,14 +48,14 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     /// <inheritdoc/>
     public override int SaveChanges(bool acceptAllChangesOnSuccess)
     {
-        StampOwner();
+        Ready();
         return base.SaveChanges(acceptAllChangesOnSuccess);
     }
 
     /// <inheritdoc/>
     public override Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
     {
-        StampOwner();
+        Ready();
         return base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
     }
 
@@ -66,7 +66,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     public async Task SaveQuickly()
     {
         ChangeTracker.DetectChanges();
-        StampOwner();
+        Ready();
         var fresh = ChangeTracker.Entries<IOwned>().Where(e => e.State == EntityState.Added).ToLookup(e => e.Metadata);
         var inserts = InOrder([.. fresh.Select(f => f.Key)]).Select(table => new BulkInsert(table, fresh[table])).ToList();
         await using var transaction = Database.CurrentTransaction is null ? await Database.BeginTransactionAsync() : null;
@@ -172,8 +172,17 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<SentReport>().HasQueryFilter(e => e.OwnerId == OwnerId);
     }
 
-    private void StampOwner()
+    /// <summary>Gives new rows their owner, and reads every document back that is to be stored.</summary>
+    private void Ready()
     {
+        foreach (var row in ChangeTracker.Entries())
+        {
+            if (row.State is EntityState.Added or EntityState.Modified)
+            {
+                Documents.ReadBack(row);
+            }
+        }
+
         foreach (var row in ChangeTracker.Entries<IOwned>())
         {
             if (row.State == EntityState.Added)

@@ -13,7 +13,11 @@ using PoliteTally.Store.Model;
 namespace PoliteTally.Store;
 
 /// <summary>A ribbon as fractions of the counted time: stretches of presence, and moments of speaking.</summary>
-public sealed record Ribbon(IReadOnlyList<decimal[]> Stretches, IReadOnlyList<decimal> Spoke);
+public sealed record Ribbon(IReadOnlyList<decimal[]> Stretches, IReadOnlyList<decimal> Spoke)
+{
+    /// <summary>Of somebody who was not there.</summary>
+    public static readonly Ribbon None = new([], []);
+}
 
 /// <summary>Per-lesson rows for term screens: nothing in them that the ledger does not say.</summary>
 public static class Summaries
@@ -55,11 +59,23 @@ public static class Summaries
     }
 
     /// <summary>What is known of a student by a row.</summary>
-    public static IReadOnlyList<KnownOfStudent> KnownBy(LookBackRow row) =>
-        [.. JsonSerializer.Deserialize<List<KeptLine>>(row.Known, Json)!.Select(k => new KnownOfStudent(Instant.FromUnixTimeMilliseconds(k.At), k.Kind, k.Text, k.By ?? "", k.Struck))];
+    public static IReadOnlyList<KnownOfStudent> KnownBy(LookBackRow row) => ReadKnown(row.Known);
 
     /// <summary>What a row counts.</summary>
-    public static Tally TallyOf(Summary row) => JsonSerializer.Deserialize<Tally>(row.Tally, Json)!;
+    /// <exception cref="UnreadableDocument">What is stored is no tally.</exception>
+    public static Tally TallyOf(Summary row) =>
+        Documents.WhyUnreadable(() => ReadTally(row.Tally), out var tally) is null ? tally! : throw new UnreadableDocument(
+            "What is kept of a settled lesson of this class cannot be read. Nothing is lost: it is reckoned anew from what was noted when the program starts next.");
+
+    /// <summary>The ribbon of a row; an empty one if there is none, or none that can be read.</summary>
+    public static Ribbon RibbonOf(Summary row) => row.Ribbon.Length == 0 ? Ribbon.None : Documents.ReadOr(Ribbon.None, () => ReadRibbon(row.Ribbon));
+
+    internal static IReadOnlyList<KnownOfStudent> ReadKnown(string known) =>
+        [.. JsonSerializer.Deserialize<List<KeptLine>>(known, Json)!.Select(k => new KnownOfStudent(Instant.FromUnixTimeMilliseconds(k.At), k.Kind, k.Text, k.By ?? "", k.Struck))];
+
+    internal static Tally ReadTally(string tally) => JsonSerializer.Deserialize<Tally>(tally, Json) ?? throw new JsonException("It is empty.");
+
+    internal static Ribbon ReadRibbon(string ribbon) => JsonSerializer.Deserialize<Ribbon>(ribbon) is { Stretches: not null, Spoke: not null } read ? read : throw new JsonException("It is empty.");
 
     /// <summary>
     /// Stores what changed in a context, and reckons anew the settled lessons that it may be about: the ground rules of their class changed, or
@@ -98,6 +114,9 @@ public static class Summaries
 
         return (lessons, scores);
     }
+
+    /// <summary>The lessons of the owner that are due, in order.</summary>
+    public static IQueryable<Guid> DueOf(SchoolDb db) => db.Lessons.Where(IsDue).OrderBy(l => l.PlannedStart).Select(l => l.Id);
 
     /// <returns>How many scores are another than before.</returns>
     private static async Task<int> RenewOne(SchoolDb db, Guid id)
@@ -183,7 +202,7 @@ public static class Summaries
         var whole = times.CountedTo - times.CountedFrom;
         if (whole <= Duration.Zero)
         {
-            return new Ribbon([], []);
+            return Ribbon.None;
         }
 
         return new Ribbon(

@@ -41,6 +41,9 @@ public sealed class AppUnderTest : IAsyncLifetime
     public T Part<T>()
         where T : notnull => _app.Services.GetRequiredService<T>();
 
+    /// <summary>All parts of a kind.</summary>
+    public IEnumerable<T> Parts<T>() => _app.Services.GetServices<T>();
+
     public SchoolFile File { get; private set; } = null!;
 
     public async ValueTask InitializeAsync()

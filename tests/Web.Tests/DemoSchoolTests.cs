@@ -14,6 +14,25 @@ namespace PoliteTally.Web.Tests;
 
 public sealed class DemoSchoolTests
 {
+    /// <summary>Every column in which JSON is found: one that somebody adds is read back before it is stored, like the others.</summary>
+    private static async Task<List<(Type Table, string Column)>> ColumnsWithJson(SchoolDb db)
+    {
+        await db.Database.OpenConnectionAsync(TestContext.Current.CancellationToken);
+        List<(Type, string)> found = [];
+        foreach (var column in db.Model.GetEntityTypes().SelectMany(t => t.GetProperties()).Where(p => p.ClrType == typeof(string)))
+        {
+            await using var command = db.Database.GetDbConnection().CreateCommand();
+            command.CommandText = $"""SELECT COUNT(*) FROM "{column.DeclaringType.ContainingEntityType.GetTableName()}" WHERE "{column.Name}" LIKE '{"{"}%' OR "{column.Name}" LIKE '[%'""";
+            if ((long)(await command.ExecuteScalarAsync(TestContext.Current.CancellationToken))! > 0)
+            {
+                found.Add((column.DeclaringType.ClrType, column.Name));
+            }
+        }
+
+        found.Count.ShouldBeGreaterThan(8);
+        return found;
+    }
+
     [Theory]
     [InlineData("2026-11-24T02:10:00Z")]
     [InlineData("2026-03-29T00:20:00Z")] // the night of a change of daylight saving time
@@ -26,6 +45,7 @@ public sealed class DemoSchoolTests
         DemoSchool.LoadInto(file, folder, new FixedClock(NodaTime.Text.InstantPattern.General.Parse(today).Value));
 
         await using var nobody = file.Open(Guid.Empty);
+        (await ColumnsWithJson(nobody)).ShouldBeSubsetOf(Documents.Columns);
         var teacher = await nobody.Users.SingleAsync();
         teacher.PasswordHash.ShouldBeNull();
         await using var db = file.Open(teacher.Id);

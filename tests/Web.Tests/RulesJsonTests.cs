@@ -43,6 +43,15 @@ public sealed class RulesJsonTests
     public void Rules_come_back_as_they_were_kept() => Rules.Sample(rules =>
         Text(RulesJson.Of(Kept(RulesJson.Difference(ClassRules.Default, rules)))) == Text(rules));
 
+    /// <summary>A client may leave strands out; the rules of old versions know fewer of them.</summary>
+    [Fact]
+    public void Weights_come_back_whichever_strands_are_left_out() => Gen.Select(Rules, Gen.Enum<Strand>().HashSet[0, 5]).Sample((rules, leftOut) =>
+    {
+        var fewer = rules with { Scheme = rules.Scheme with { Weights = rules.Scheme.Weights.Where(w => !leftOut.Contains(w.Key)).ToDictionary() } };
+        var back = RulesJson.Of(Kept(RulesJson.Difference(ClassRules.Default, fewer))).Scheme.Weights;
+        return Enum.GetValues<Strand>().All(s => back[s] == (leftOut.Contains(s) ? 0 : rules.Scheme.Weights[s]));
+    });
+
     [Fact]
     public void A_lesson_comes_back_whatever_its_class_has() => Gen.Select(Rules, Rules).Sample((inClass, inLesson) =>
         Text(RulesJson.Of(KeptLesson(RulesJson.Difference(inClass, inLesson)), Kept(RulesJson.Difference(ClassRules.Default, inClass)))) == Text(inLesson));

@@ -6,6 +6,7 @@ using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Merging;
 using PoliteTally.Core.Plans;
+using PoliteTally.Core.Scoring;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 
@@ -179,5 +180,29 @@ public sealed class UpgradeTests : IDisposable
         var strike = new Entry(Guid.CreateVersion7(), Instant.FromUtc(2026, 11, 24, 9, 0), Instant.FromUtc(2026, 11, 24, 9, 0), Source.Tapped, "tamsin", new Struck(file));
         state.With([strike]).SightingsOf(student).ShouldBeEmpty();
         (await db.Lessons.SingleAsync()).ReckonAgain.ShouldBeTrue();
+    }
+
+    [Fact]
+    public async Task Weights_that_could_not_be_read_are_those_of_the_newest_version_again()
+    {
+        var (owner, inClass, without, lesson) = (Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7());
+        const string lost = """{"scheme":{"weights":null,"chatTarget":4},"pageByName":true}""";
+        const string newest = """{"weights":{"attendance":2,"speaking":5,"questions":3,"groupWork":1,"rubric":0}}""";
+        await using var db = await Upgraded(owner, "LookBack",
+        [
+            $"""INSERT INTO "Classes" ("Id","OwnerId","Name","MadeAt","Rules") VALUES ({inClass}, {owner}, 'Weather and Tides', 1, {lost})""",
+            $"""INSERT INTO "Classes" ("Id","OwnerId","Name","MadeAt","Rules") VALUES ({without}, {owner}, 'Island Botany', 1, {lost})""",
+            $"""INSERT INTO "SchemeVersions" ("ClassId","Number","OwnerId","MadeAt","By","Why","Scheme") VALUES ({inClass}, 1, {owner}, 1, '', '', '{"{}"}')""",
+            $"""INSERT INTO "SchemeVersions" ("ClassId","Number","OwnerId","MadeAt","By","Why","Scheme") VALUES ({inClass}, 2, {owner}, 1, '', '', {newest})""",
+            $"""
+            INSERT INTO "Lessons" ("Id","OwnerId","ClassId","Number","Title","PlannedStart","PlannedEnd","DropIn","Stage","Moved","Rules","Prepared","PlanVersion","ReckonAgain","LookBackKept")
+            VALUES ({lesson}, {owner}, {inClass}, 1, 'Fog and haar', 1, 2, 0, 0, 0, {lost}, 0, 0, 0, 0)
+            """,
+        ]);
+        ClassRules Of(Guid id) => RulesJson.Of(db.Classes.Single(c => c.Id == id));
+        db.Classes.AsEnumerable().ShouldAllBe(c => !RulesJson.CannotBeRead(c));
+        (Of(inClass).Scheme.Weights[Strand.Chat], Of(inClass).Scheme.Weights[Strand.Speaking], Of(inClass).Scheme.ChatTarget, Of(inClass).PageByName).ShouldBe((0m, 5m, 4m, true));
+        Of(without).Scheme.Weights[Strand.Chat].ShouldBe(1);
+        RulesJson.Of(db.Lessons.Single(), Of(inClass)).Scheme.Weights[Strand.Speaking].ShouldBe(5);
     }
 }

@@ -18,8 +18,13 @@ public sealed record Scheme
     /// <summary>How attendance is counted.</summary>
     public AttendancePolicy Attendance { get; init; } = AttendancePolicy.Default;
 
-    /// <summary>Weight of each strand, from zero up. Attendance 2, speaking 3, questions 3, chat 1, group work 1, rubric 0.</summary>
-    public IReadOnlyDictionary<Strand, decimal> Weights { get; init; } = new Dictionary<Strand, decimal>
+    /// <summary>Weight of each strand, from zero up; one that is left out weighs nothing. Attendance 2, speaking 3, questions 3, chat 1, group work 1, rubric 0.</summary>
+    public IReadOnlyDictionary<Strand, decimal> Weights
+    {
+        get;
+        // Every strand is said, so that a version is read the same whatever strands it was written with.
+        init => field = Enum.GetValues<Strand>().ToDictionary(s => s, s => value.GetValueOrDefault(s));
+    } = new Dictionary<Strand, decimal>
     {
         [Strand.Attendance] = 2,
         [Strand.Speaking] = 3,

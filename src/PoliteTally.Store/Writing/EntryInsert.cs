@@ -30,12 +30,15 @@ internal sealed class EntryInsert : IDisposable
     public void In(SqliteTransaction transaction) => _command.Transaction = transaction;
 
     /// <summary>The number of the stored entry; null if one of this id is stored already.</summary>
+    /// <exception cref="UnreadableDocument">Its act could not be read again; nothing was stored.</exception>
     public long? Store(Guid owner, Guid lesson, Entry entry)
     {
+        var act = ActJson.Write(entry.Act);
+        Documents.ReadBack(typeof(EntryRow), nameof(EntryRow.Act), act);
         object[] values =
         [
             entry.Id, owner, lesson, entry.HappenedAt.ToUnixTimeMilliseconds(), entry.NotedAt.ToUnixTimeMilliseconds(),
-            (int)entry.Source, entry.By, ActJson.Write(entry.Act),
+            (int)entry.Source, entry.By, act,
             (object?)entry.Together ?? DBNull.Value,
         ];
         for (var i = 0; i < values.Length; i++)

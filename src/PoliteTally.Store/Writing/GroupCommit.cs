@@ -21,7 +21,15 @@ internal sealed class GroupCommit(SchoolFile file, OpenLessons lessons, ILogger 
         if (jobs is [var only])
         {
             log.LogError(failure, "A job could not be written; nothing was kept of it.");
-            only.Fail(failure);
+            if (only.LeavesOut(failure))
+            {
+                Write(jobs);
+            }
+            else
+            {
+                only.Fail(failure);
+            }
+
             return;
         }
 

@@ -1,3 +1,4 @@
+using Microsoft.Data.Sqlite;
 using NodaTime;
 using PoliteTally.Core.Ledger;
 
@@ -27,6 +28,9 @@ internal abstract class Job
 
     /// <summary>Nothing of it was kept.</summary>
     public abstract void Fail(Exception why);
+
+    /// <summary>It failed, alone and with nothing kept: whether it leaves out what is to blame when it is done again.</summary>
+    public virtual bool LeavesOut(Exception why) => false;
 }
 
 /// <summary>A job that comes to something.</summary>
@@ -51,6 +55,11 @@ internal sealed record Outcome<T>(T Value);
 /// <summary>Entries for a lesson.</summary>
 internal sealed class EntriesJob(Guid owner, Guid lesson, Source source, string by, IReadOnlyList<NewEntry> entries, IClock clock) : Job<Outcome<WriteResult>?>
 {
+    private const string NotUnderstood = "This entry could not be taken as it is, and nothing of it was kept.";
+
+    private readonly HashSet<NewEntry> _leftOut = [];
+    private NewEntry? _now;
+
     public override void Do(Drafts drafts)
     {
         if (drafts.Of(owner, lesson) is not { } draft)
@@ -62,7 +71,8 @@ internal sealed class EntriesJob(Guid owner, Guid lesson, Source source, string 
         var (accepted, refused) = (new List<Guid>(), new List<Refusal>());
         foreach (var sent in entries)
         {
-            if (EntryTaking.Take(sent, source, by, draft, clock.GetCurrentInstant()) is { } why)
+            _now = sent;
+            if ((_leftOut.Contains(sent) ? NotUnderstood : EntryTaking.Take(sent, source, by, draft, clock.GetCurrentInstant())) is { } why)
             {
                 refused.Add(new Refusal(sent.Id, why));
             }
@@ -72,8 +82,12 @@ internal sealed class EntriesJob(Guid owner, Guid lesson, Source source, string 
             }
         }
 
+        _now = null;
         Outcome = () => new(new WriteResult(draft.Stored is [.., var last] ? last.Seq : draft.Before.Position, accepted, refused));
     }
+
+    // A disk that fails is no fault of an entry; whatever else an entry brings about takes no other with it.
+    public override bool LeavesOut(Exception why) => why is not (SqliteException or IOException) && _now is { } entry && _leftOut.Add(entry);
 }
 
 /// <summary>An answer without a name.</summary>

@@ -24,7 +24,6 @@ internal static class JsonFormat
         // What is not known here was meant by whoever sent it: it is refused and not passed over.
         options.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
         options.Converters.Add(new Milliseconds());
-        options.Converters.Add(new Iso<LocalDate>(LocalDatePattern.Iso, "a day such as 2026-11-26"));
         options.Converters.Add(new Iso<LocalTime>(LocalTimePattern.CreateWithInvariantCulture("HH:mm"), "a time such as 09:30"));
     }
 
@@ -120,17 +119,6 @@ internal static class JsonFormat
 
             return Task.CompletedTask;
         });
-    }
-
-    private sealed class Iso<T>(IPattern<T> pattern, string what) : JsonConverter<T>
-    {
-        public override T Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
-            reader.TokenType == JsonTokenType.String && pattern.Parse(reader.GetString()!) is { Success: true } read
-                ? read.Value
-                : throw new JsonException($"Expected {what}.");
-
-        public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) =>
-            writer.WriteStringValue(pattern.Format(value));
     }
 
     private sealed class Milliseconds : JsonConverter<Instant>

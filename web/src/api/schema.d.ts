@@ -2966,6 +2966,7 @@ export interface components {
             students: number;
             /** Format: int32 */
             settled: number;
+            rulesLost: boolean;
         };
         Document: {
             title: string;
@@ -4407,6 +4408,7 @@ export interface components {
             rubricHtml: string;
             /** Format: int32 */
             settledLessons: number;
+            cannotBeRead: boolean;
         };
         Scheme: {
             attendance?: components["schemas"]["AttendancePolicy"];

@@ -32,7 +32,8 @@ public sealed record NotReady(LessonLine Lesson, int Missing, string First);
 public sealed record WordNotSent(LessonLine Lesson, string Why);
 
 /// <summary>A class on the desk.</summary>
-public sealed record DeskClass(Guid Id, string Name, int Students, int Settled);
+/// <param name="RulesLost">Whether its ground rules cannot be read any more, so that the usual ones count.</param>
+public sealed record DeskClass(Guid Id, string Name, int Students, int Settled, bool RulesLost);
 
 internal static class DeskEndpoints
 {
@@ -57,9 +58,12 @@ internal static class DeskEndpoints
             .Where(h => h.State != HandInState.Taken && !db.HandIns.Any(later => later.LessonId == h.LessonId && later.Version > h.Version)).OrderBy(h => h.MadeAt).ToListAsync();
         var settledToday = today.Where(l => l.Stage == LessonStage.Settled && !l.DropIn && l.PlannedStart >= from && l.PlannedStart < to).Select(l => l.Id).ToList();
         var confirmed = settledToday.Count - await db.HandIns.Where(h => settledToday.Contains(h.LessonId)).Select(h => h.LessonId).Distinct().CountAsync();
-        var classes = await db.Classes.AsNoTracking().Where(c => c.ArchivedAt == null).OrderBy(c => c.MadeAt).Select(c => new DeskClass(
-            c.Id, c.Name, db.Enrolments.Count(e => e.ClassId == c.Id && e.Stays.Any(s => s.To == null) && e.Student!.MergedIntoId == null),
-            db.Lessons.Count(l => l.ClassId == c.Id && l.Stage == LessonStage.Settled))).ToListAsync();
+        var classes = (await db.Classes.AsNoTracking().Where(c => c.ArchivedAt == null).OrderBy(c => c.MadeAt).Select(c => new
+        {
+            Row = c,
+            Students = db.Enrolments.Count(e => e.ClassId == c.Id && e.Stays.Any(s => s.To == null) && e.Student!.MergedIntoId == null),
+            Settled = db.Lessons.Count(l => l.ClassId == c.Id && l.Stage == LessonStage.Settled),
+        }).ToListAsync()).ConvertAll(c => new DeskClass(c.Row.Id, c.Row.Name, c.Students, c.Settled, RulesJson.CannotBeRead(c.Row)));
         return TypedResults.Ok(new Desk(
             now, zone.Id, Lines(today),
             [.. ended.Select(l => new RegisterDue(LessonLine.Of(l, l.Class!.Name), l.DropIn ? null : RulesJson.Of(l, l.Class!).Register.DueAt(l.PlannedEnd, zone)))],

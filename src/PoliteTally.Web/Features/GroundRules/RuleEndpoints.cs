@@ -13,8 +13,9 @@ namespace PoliteTally.Web.Features.GroundRules;
 /// <summary>Ground rules with an example of each at work.</summary>
 /// <param name="Defaults">What they are while nobody changes them; of a lesson the rules of its class.</param>
 /// <param name="RubricHtml">The rubric, rendered.</param>
+/// <param name="CannotBeRead">Whether what is stored of the class cannot be read: then these are the usual rules.</param>
 public sealed record RulesView(
-    string Name, ClassRules Rules, ClassRules Defaults, IReadOnlyList<RuleExample> Examples, string RubricHtml, int SettledLessons);
+    string Name, ClassRules Rules, ClassRules Defaults, IReadOnlyList<RuleExample> Examples, string RubricHtml, int SettledLessons, bool CannotBeRead);
 
 /// <summary>Rules as they are to be.</summary>
 /// <param name="Why">Why what counts is changed; it stands with the version of the scheme that comes of it.</param>
@@ -98,7 +99,7 @@ internal static class RuleEndpoints
         var rules = RulesJson.Of(found);
         return new RulesView(
             found.Name, rules, ClassRules.Default, RuleExamples.Of(rules), MarkdownText.Render(rules.Rubric),
-            await db.Lessons.CountAsync(l => l.ClassId == found.Id && l.Stage == LessonStage.Settled));
+            await db.Lessons.CountAsync(l => l.ClassId == found.Id && l.Stage == LessonStage.Settled), RulesJson.CannotBeRead(found));
     }
 
     private static RulesView ViewOf(Lesson found, Scheme? scheme)
@@ -106,7 +107,7 @@ internal static class RuleEndpoints
         var rules = RulesJson.Of(found, found.Class!, scheme);
         return new RulesView(
             found.Title, rules, RulesJson.Of(found.Class!, scheme), RuleExamples.Of(rules), MarkdownText.Render(rules.Rubric),
-            found.Stage == LessonStage.Settled ? 1 : 0);
+            found.Stage == LessonStage.Settled ? 1 : 0, RulesJson.CannotBeRead(found.Class!));
     }
 
     private static ProblemHttpResult? Wrong(RulesSent sent)

@@ -61,7 +61,7 @@ internal static class CalendarEndpoints
             var (start, end) = (zone.AtStartOfDay(first).ToInstant(), zone.AtStartOfDay(first.PlusDays(days)).ToInstant());
             var lessons = await db.Lessons.AsNoTracking().Where(l => l.PlannedStart >= start && l.PlannedStart < end && l.Class!.ArchivedAt == null)
                 .Include(l => l.Class).OrderBy(l => l.PlannedStart).ToListAsync();
-            var off = (await db.Terms.AsNoTracking().ToListAsync()).SelectMany(TermLine.DaysOffOf).ToList();
+            var off = (await db.Terms.AsNoTracking().ToListAsync()).SelectMany(OtherJson.DaysOffOf).ToList();
             return TypedResults.Ok(new CalendarView(
                 zone.Id, clock.GetCurrentInstant().InZone(zone).Date, await db.Users.AnyAsync(u => u.Id == owner.Id && u.CalendarKeyHash != null),
                 [.. Enumerable.Range(0, days).Select(first.PlusDays).Select(day => DayOf(day, zone, off, lessons))]));

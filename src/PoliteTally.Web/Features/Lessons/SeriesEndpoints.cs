@@ -54,7 +54,7 @@ internal static class SeriesEndpoints
 
             var zone = await LessonEndpoints.ZoneOf(db, owner);
             return TypedResults.Ok<IReadOnlyList<SeriesDate>>(
-                [.. RuleOf(sent).On(TermLine.DaysOffOf(own.Row.Term)).Select(d => new SeriesDate(d.Day, WeeklySeries.At(d.Day, sent.Time, zone), d.Off))]);
+                [.. RuleOf(sent).On(OtherJson.DaysOffOf(own.Row.Term)).Select(d => new SeriesDate(d.Day, WeeklySeries.At(d.Day, sent.Time, zone), d.Off))]);
         }).WithName("PreviewSeries");
 
         api.MapPost("/classes/{id:guid}/series", async Task<Results<Ok<SeriesChanged>, ProblemHttpResult>> (
@@ -183,7 +183,7 @@ internal static class SeriesEndpoints
 
     /// <summary>The days on which there is a lesson.</summary>
     private static IEnumerable<LocalDate> DaysOf(SeriesSent sent, Term? term) =>
-        RuleOf(sent).On(TermLine.DaysOffOf(term)).Where(d => d.Off is null && !sent.Except.Contains(d.Day)).Select(d => d.Day);
+        RuleOf(sent).On(OtherJson.DaysOffOf(term)).Where(d => d.Off is null && !sent.Except.Contains(d.Day)).Select(d => d.Day);
 
     private static WeeklySeries RuleOf(SeriesSent sent) =>
         new([.. sent.Days.Select(d => (IsoDayOfWeek)d)], sent.EveryWeeks, sent.FirstDay, sent.LastDay);

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -12,10 +11,7 @@ namespace PoliteTally.Web.Features.Lessons;
 /// <summary>A term with its days off.</summary>
 public sealed record TermLine(Guid Id, string Name, LocalDate FirstDay, LocalDate LastDay, IReadOnlyList<DaysOff> DaysOff)
 {
-    internal static TermLine Of(Term term) => new(term.Id, term.Name, term.FirstDay, term.LastDay, DaysOffOf(term));
-
-    internal static IReadOnlyList<DaysOff> DaysOffOf(Term? term) =>
-        term is null ? [] : JsonSerializer.Deserialize<IReadOnlyList<DaysOff>>(term.DaysOff, JsonFormat.Options)!;
+    internal static TermLine Of(Term term) => new(term.Id, term.Name, term.FirstDay, term.LastDay, OtherJson.DaysOffOf(term));
 }
 
 /// <summary>A term as it is to be.</summary>
@@ -90,6 +86,6 @@ internal static class TermEndpoints
     private static void Write(TermSent sent, Term term)
     {
         (term.Name, term.FirstDay, term.LastDay) = (sent.Name.Trim(), sent.FirstDay, sent.LastDay);
-        term.DaysOff = JsonSerializer.Serialize(sent.DaysOff.OrderBy(d => d.FirstDay), JsonFormat.Options);
+        term.DaysOff = OtherJson.Write(sent.DaysOff);
     }
 }

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using PoliteTally.Store;
@@ -16,7 +15,7 @@ internal static class LiveKeyEndpoints
     public static void MapLiveKeys(this RouteGroupBuilder api)
     {
         api.MapGet("/live-keys", async (SchoolDb db, Owner owner) =>
-            TypedResults.Ok(Read(await db.Users.Where(u => u.Id == owner.Id).Select(u => u.LiveKeys).SingleAsync()))).WithName("GetLiveKeys");
+            TypedResults.Ok(new LiveKeys(OtherJson.LiveKeysOf(await db.Users.Where(u => u.Id == owner.Id).Select(u => u.LiveKeys).SingleAsync())))).WithName("GetLiveKeys");
 
         api.MapPut("/live-keys", async Task<Results<Ok<LiveKeys>, ProblemHttpResult>> (LiveKeys keys, SchoolDb db, Owner owner) =>
         {
@@ -36,11 +35,9 @@ internal static class LiveKeyEndpoints
             }
 
             var teacher = await db.Users.SingleAsync(u => u.Id == owner.Id);
-            teacher.LiveKeys = JsonSerializer.Serialize(keys.Changed);
+            teacher.LiveKeys = OtherJson.Write(keys.Changed);
             await db.SaveChangesAsync();
             return TypedResults.Ok(keys);
         }).WithName("SetLiveKeys");
     }
-
-    private static LiveKeys Read(string json) => new(JsonSerializer.Deserialize<Dictionary<string, string>>(json) ?? []);
 }

@@ -40,8 +40,9 @@ internal static class PlanViews
     public static IReadOnlyList<ReadyNote> ReadyNotes(Lesson lesson, SchoolDb db) =>
         Ready(lesson, PlanJson.Of(lesson), RulesJson.Of(lesson, lesson.Class!), Rosters.Of(db, lesson));
 
-    private static IReadOnlyList<ReadyNote> Ready(Lesson lesson, Plan plan, ClassRules rules, IReadOnlyList<OnSheet> roster) =>
-        Readiness.Of(plan, rules, new LessonAhead(
+    private static IReadOnlyList<ReadyNote> Ready(Lesson lesson, Plan plan, ClassRules rules, IReadOnlyList<OnSheet> roster) => PlanJson.CannotBeRead(lesson)
+        ? [new ReadyNote(PlanPart.Lesson, "What was planned for this lesson cannot be read any more. Plan the lesson again; that puts it right.", Needed: true)]
+        : Readiness.Of(plan, rules, new LessonAhead(
             lesson.PlannedEnd - lesson.PlannedStart, lesson.MeetingLink is not null, ShortNames.For([.. roster.Select(s => s.Name)]),
             roster.Count(s => s.Name.Email is null)));
 

@@ -21,7 +21,7 @@ internal static class ShelfEndpoints
     public static void MapShelf(this RouteGroupBuilder api)
     {
         api.MapGet("/shelf", async (SchoolDb db) => TypedResults.Ok<IReadOnlyList<ShelfLine>>(
-            [.. (await db.Shelf.AsNoTracking().ToListAsync()).OrderByDescending(s => s.KeptAt).Select(LineOf)])).WithName("GetShelf");
+            [.. (await db.Shelf.AsNoTracking().ToListAsync()).OrderByDescending(s => s.KeptAt).Where(PlanJson.CanBeRead).Select(LineOf)])).WithName("GetShelf");
 
         api.MapPost("/shelf", async Task<Results<Ok<ShelfLine>, ProblemHttpResult>> (ShelfSent sent, SchoolDb db, IClock clock) =>
         {

@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text.Json;
 using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Hands;
@@ -86,7 +85,7 @@ internal static class ClassReportEndpoints
             return null;
         }
 
-        var ribbon = JsonSerializer.Deserialize<Ribbon>(summary.Ribbon)!;
+        var ribbon = Summaries.RibbonOf(summary);
         return new ReportCell(
             summary.Status, summary.Notes, summary.Score is { } score ? Words.Shown(score) : null, ribbon.Stretches, ribbon.Spoke);
     }

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Attendance;
@@ -12,7 +11,6 @@ using PoliteTally.Core.Scoring;
 using PoliteTally.Core.Text;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
-using PoliteTally.Web.Features.Register;
 using PoliteTally.Web.Features.Scores;
 
 namespace PoliteTally.Web.Features.Reports;
@@ -28,7 +26,6 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
     private readonly Dictionary<bool, Named> _named = [];
     private (string Teacher, string School)? _account;
 
-    private static readonly Ribbon NoRibbon = new([], []);
 
     /// <summary>A report as the program writes it, with what the teacher put in other words.</summary>
     /// <returns>Null if it is about something that is not of this class.</returns>
@@ -80,7 +77,7 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
     private static string ChangesOf(HandIn one, List<HandIn> all)
     {
         var before = all.LastOrDefault(h => h.LessonId == one.LessonId && h.Version < one.Version);
-        return before is null ? one.Why : $"{one.Why}: {string.Join("; ", RegisterChange.Between(RegisterSheet.Read(before.Marks), RegisterSheet.Read(one.Marks)).Select(c => c.InWords))}";
+        return before is null ? one.Why : $"{one.Why}: {string.Join("; ", RegisterChange.Between(OtherJson.ReadMarks(before.Marks), OtherJson.ReadMarks(one.Marks)).Select(c => c.InWords))}";
     }
 
     // Two of one name in one lesson may be two devices of one person.
@@ -157,7 +154,7 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
                 .. from lesson in sheet.Lessons
                    let summary = sheet.Of(lesson.Id, id)
                    where summary is not null
-                   let ribbon = summary.Ribbon.Length == 0 ? NoRibbon : JsonSerializer.Deserialize<Ribbon>(summary.Ribbon)!
+                   let ribbon = Summaries.RibbonOf(summary)
                    select new LessonOfStudent(
                        lesson.Id, lesson.Number, lesson.Title, lesson.PlannedStart.InZone(zone).Date, lesson.DropIn, summary.Score, sheet.TallyOf(lesson.Id, id)!,
                        Duration.FromSeconds(summary.PresentSeconds), ribbon.Stretches, ribbon.Spoke, summary.Notes),

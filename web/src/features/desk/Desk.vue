@@ -21,13 +21,15 @@ const next = computed(
     desk.data.value?.today.find((l) => l.stage === 'live') ??
     desk.data.value?.today.find((l) => l.stage === 'planned' && !l.cancelled && l.plannedEnd > desk.data.value!.now),
 )
+const rulesLost = computed(() => desk.data.value?.classes.filter((c) => c.rulesLost) ?? [])
 const waiting = computed(
   () =>
     (desk.data.value?.toSettle.length ?? 0) +
     (desk.data.value?.notHandedIn.length ?? 0) +
     (desk.data.value?.notReady.length ?? 0) +
     (desk.data.value?.wordsNotSent.length ?? 0) +
-    (desk.data.value?.objections.length ?? 0),
+    (desk.data.value?.objections.length ?? 0) +
+    rulesLost.value.length,
 )
 
 const { done: answered, problem, answer } = useAnswering()
@@ -123,6 +125,16 @@ async function handInDay() {
           <Notice v-if="problem" tone="wrong">{{ problem }}</Notice>
           <UndoNote v-model="answered" />
           <ol>
+            <li v-for="c in rulesLost" :key="`rules${c.id}`" class="rule-line">
+              <RouterLink class="what" :to="`/classes/${c.id}/rules`">
+                <b>Ground rules of {{ c.name }}</b
+                ><span class="block text-small text-ink-soft"
+                  >The stored rules cannot be read, and the usual ones count meanwhile. Look at them and store them
+                  again.</span
+                >
+              </RouterLink>
+              <span class="shrink-0 text-ink-soft">to put right</span>
+            </li>
             <li v-for="o in desk.data.value.objections" :key="o.id" class="rule-line !block">
               <b>{{ o.called }} thinks that a score is wrong</b
               ><span class="ml-2 text-ink-soft">{{ o.lesson.className }}, lesson {{ o.lesson.number }}</span>
