@@ -53,7 +53,7 @@ public static class RegisterDeskStandIn
             // Whoever sends what is here already has not heard that it arrived.
             if (taken.ContainsKey($"{lesson}/{version}"))
             {
-                return Results.Ok();
+                return Results.Ok(new { lesson, version });
             }
 
             if (sheet.ValueKind != JsonValueKind.Object || !sheet.TryGetProperty("students", out var lines) || lines.ValueKind != JsonValueKind.Array)
@@ -74,7 +74,7 @@ public static class RegisterDeskStandIn
             }
 
             taken[$"{lesson}/{version}"] = sheet.GetRawText();
-            return Results.StatusCode(StatusCodes.Status201Created);
+            return Results.Json(new { lesson, version }, statusCode: StatusCodes.Status201Created);
         });
         return desk;
     }

@@ -69,6 +69,7 @@ public static class Application
             ContentRootPath = AppContext.BaseDirectory,
             WebRootPath = FrontEndFolder(),
         });
+        var hasStarted = false;
         builder.WebHost.UseUrls($"http://127.0.0.1:{settings.Port}");
         builder.WebHost.ConfigureKestrel(kestrel =>
         {
@@ -78,14 +79,14 @@ public static class Application
         // That keys lie unencrypted beside the data they protect is as meant: whoever has the folder has both.
         builder.Logging.SetMinimumLevel(LogLevel.Warning)
             .AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error)
-            // Whoever sends an outdated token is told so; that anybody can do as often as they like, and it is nothing to write down each time.
-            // What keeps the application from starting is said in one sentence, or thrown.
-            .AddFilter("Microsoft.Extensions.Hosting.Internal.Host", LogLevel.None);
+            // What keeps the application from starting is said in one sentence, or thrown. Afterwards the host says why it stops.
+            .AddFilter("Microsoft.Extensions.Hosting.Internal.Host", level => level >= LogLevel.Warning && hasStarted);
         // Made by the services, so that it is let go of when all of them are done.
         builder.Services.AddSingleton(_ => held);
         AddServices(builder.Services, file, folder, settings);
 
         var app = builder.Build();
+        app.Lifetime.ApplicationStarted.Register(() => hasStarted = true);
         _ = app.Services.GetRequiredService<SchoolFolder>();
         Use(app, settings);
         Map(app);
@@ -112,7 +113,7 @@ public static class Application
         services.AddSingleton<WordAheadSender>();
         services.AddHostedService(s => s.GetRequiredService<WordAheadSender>());
         services.AddSingleton<MissingPost>();
-        services.AddHttpClient<RegisterDesk>(client => client.Timeout = RegisterDesk.Patience);
+        services.AddHttpClient<RegisterDesk>().ConfigurePrimaryHttpMessageHandler(() => new SocketsHttpHandler { AllowAutoRedirect = false, UseCookies = false });
         services.AddScoped<HandingIn>();
         services.AddScoped<AcrossLessons>();
         services.AddSingleton<RegisterSender>();
@@ -358,6 +359,7 @@ public static class Application
             // Of something that comes in several kinds it was not said which.
             NotSupportedException { Source: "System.Text.Json" } => (StatusCodes.Status400BadRequest, NotUnderstood),
             BadHttpRequestException problem => (problem.StatusCode, NotUnderstood),
+            UnreadableDocument damaged => (StatusCodes.Status500InternalServerError, damaged.Message),
             IOException => (StatusCodes.Status503ServiceUnavailable, "It could not be stored just now; nothing was kept of it. Try again."),
             _ => (StatusCodes.Status500InternalServerError, "Something went wrong on our side; nothing was kept of this request. Try again."),
         };

@@ -56,6 +56,13 @@ static async Task<int> Serve(string[] arguments)
     }
 
     await app.WaitForShutdownAsync();
+    // Why, the host has said.
+    if (app.Services.GetServices<IHostedService>().OfType<BackgroundService>().Any(service => service.ExecuteTask is { IsFaulted: true }))
+    {
+        await Console.Error.WriteLineAsync("A part of Polite Tally that works beside the requests has failed, so the program ends. Everything that was acknowledged is stored; start it again.");
+        Environment.ExitCode = 1;
+    }
+
     // The writer finishes what it has taken.
     await app.DisposeAsync();
     return Environment.ExitCode;

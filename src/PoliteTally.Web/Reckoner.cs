@@ -9,6 +9,7 @@ namespace PoliteTally.Web;
 /// </summary>
 internal sealed class Reckoner(SchoolFile file, ILogger<Reckoner> log) : BackgroundService
 {
+    private readonly OnItsOwn _each = new(log, "Reckoning anew, of lesson or owner,");
     private readonly Channel<Guid> _owners = Channel.CreateUnbounded<Guid>(new UnboundedChannelOptions { SingleReader = true });
 
     /// <summary>Says that an owner has lessons that are due.</summary>
@@ -17,33 +18,36 @@ internal sealed class Reckoner(SchoolFile file, ILogger<Reckoner> log) : Backgro
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        await Quietly(async () =>
+        await _each.Do(Guid.Empty, async () =>
         {
             await using var all = file.Open(Guid.Empty);
+            await Documents.Mend(all);
             foreach (var owner in await all.Lessons.IgnoreQueryFilters().Where(Summaries.IsDue).Select(l => l.OwnerId).Distinct().ToListAsync(stoppingToken))
             {
                 Wake(owner);
             }
-        });
+        }, stoppingToken);
         await foreach (var owner in _owners.Reader.ReadAllAsync(stoppingToken))
         {
-            await Quietly(async () =>
-            {
-                await using var db = file.Open(owner);
-                await Summaries.RenewDue(db);
-            });
+            await _each.Do(owner, () => RenewAllOf(owner, stoppingToken), stoppingToken);
         }
     }
 
-    private async Task Quietly(Func<Task> work)
+    private async Task RenewAllOf(Guid owner, CancellationToken stopping)
     {
-        try
+        List<Guid> due;
+        await using (var db = file.Open(owner))
         {
-            await work();
+            due = await Summaries.DueOf(db).ToListAsync(stopping);
         }
-        catch (Exception failure) when (failure is not OperationCanceledException)
+
+        foreach (var lesson in due)
         {
-            log.LogError(failure, "Settled lessons could not be reckoned anew; it is tried again when the next one is due, and at the next start.");
+            await _each.Do(lesson, async () =>
+            {
+                await using var db = file.Open(owner);
+                await Summaries.RenewDue(db, lesson);
+            }, stopping);
         }
     }
 }

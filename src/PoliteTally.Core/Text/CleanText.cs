@@ -8,7 +8,7 @@ namespace PoliteTally.Core.Text;
 public static class CleanText
 {
     /// <summary>
-    /// The text without control characters and without those that override or embed a direction of writing; line breaks and tabs become spaces.
+    /// The text without control characters, code points that are no characters, and those that override or embed a direction of writing; line breaks and tabs become spaces.
     /// Marks that letters of a script need (joiners, and the marks of direction without extent) stay.
     /// </summary>
     public static string Of(string text)
@@ -44,10 +44,12 @@ public static class CleanText
 
     // All that is taken out, and halves of surrogate pairs, which may be part of it.
     private static readonly SearchValues<char> Suspects = SearchValues.Create(
-        string.Concat(Enumerable.Range(0, 0x20).Concat(Enumerable.Range(0x7F, 0x21)).Concat([0x2028, 0x2029]).Concat(Enumerable.Range(0x202A, 5)).Concat(Enumerable.Range(0x2066, 4))
+        string.Concat(Enumerable.Range(0xFDD0, 0x20).Concat([0xFFFE, 0xFFFF]).Concat(Enumerable.Range(0, 0x20)).Concat(Enumerable.Range(0x7F, 0x21)).Concat([0x2028, 0x2029]).Concat(Enumerable.Range(0x202A, 5)).Concat(Enumerable.Range(0x2066, 4))
             .Concat(Enumerable.Range(0xD800, 0x800)).Select(c => (char)c)));
 
-    // U+202A–U+202E and U+2066–U+2069 turn or embed a direction; half a surrogate pair reads as U+FFFD, which is harmless.
+    // U+202A–U+202E and U+2066–U+2069 turn or embed a direction; half a surrogate pair reads as U+FFFD, which is harmless. U+FDD0–U+FDEF and the last two of each plane
+    // are no characters (The Unicode Standard, 23.7), and text that has one cannot be normalised.
     private static bool IsUnshowable(Rune rune) =>
-        Rune.GetUnicodeCategory(rune) == UnicodeCategory.Control || rune.Value is (>= 0x202A and <= 0x202E) or (>= 0x2066 and <= 0x2069);
+        Rune.GetUnicodeCategory(rune) == UnicodeCategory.Control || rune.Value is (>= 0x202A and <= 0x202E) or (>= 0x2066 and <= 0x2069) or (>= 0xFDD0 and <= 0xFDEF)
+        || (rune.Value & 0xFFFE) == 0xFFFE;
 }

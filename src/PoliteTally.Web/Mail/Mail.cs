@@ -99,6 +99,9 @@ public sealed class SmtpMail(MailServer server) : IMail
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
 
+    /// <summary>How long a message may take as a whole, however diligently the server answers: 90 s.</summary>
+    private static readonly TimeSpan Deadline = TimeSpan.FromSeconds(90);
+
     private const int ImplicitTls = 465;
 
     /// <inheritdoc/>
@@ -111,18 +114,20 @@ public sealed class SmtpMail(MailServer server) : IMail
     public async Task Send(MimeMessage message, Guid owner, CancellationToken stopping)
     {
         using var client = new SmtpClient { Timeout = (int)Patience.TotalMilliseconds };
+        using var deadline = CancellationTokenSource.CreateLinkedTokenSource(stopping);
+        deadline.CancelAfter(Deadline);
         try
         {
-            await client.ConnectAsync(server.Host, server.Port, SecurityOf(server), stopping);
+            await client.ConnectAsync(server.Host, server.Port, SecurityOf(server), deadline.Token);
             if (server.User is { } user)
             {
-                await client.AuthenticateAsync(user, server.Password ?? "", stopping);
+                await client.AuthenticateAsync(user, server.Password ?? "", deadline.Token);
             }
 
-            await client.SendAsync(message, stopping);
-            await client.DisconnectAsync(quit: true, stopping);
+            await client.SendAsync(message, deadline.Token);
+            await client.DisconnectAsync(quit: true, deadline.Token);
         }
-        catch (Exception failure) when (failure is not OperationCanceledException)
+        catch (Exception failure) when (!stopping.IsCancellationRequested)
         {
             // What the server said, never with what we authenticated.
             throw failure switch

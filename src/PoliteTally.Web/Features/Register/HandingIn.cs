@@ -47,7 +47,7 @@ internal sealed class HandingIn(SchoolDb db, RegisterDesk desk, RegisterSender s
             LessonId = open.Lesson.Id,
             Version = (before?.Version ?? 0) + 1,
             Way = sent.Way,
-            Marks = RegisterSheet.Written(marks),
+            Marks = OtherJson.Write(marks),
             Why = why,
             By = by,
             MadeAt = now,
@@ -78,7 +78,7 @@ internal sealed class HandingIn(SchoolDb db, RegisterDesk desk, RegisterSender s
             : !WaysOf(open).Contains(sent.Way) ? "There is no such way to hand in here. Save the register as a file."
             : why.Length > LongestWhy ? $"The reason has at most {LongestWhy} letters."
             : before is { State: HandInState.Waiting or HandInState.Going or HandInState.InDoubt } ? "The one before is still on its way. This one goes when it has arrived."
-            : taken is not null && RegisterChange.Between(RegisterSheet.Read(taken.Marks), marks).Count == 0 ? "It was handed in, and nothing has changed since."
+            : taken is not null && RegisterChange.Between(OtherJson.ReadMarks(taken.Marks), marks).Count == 0 ? "It was handed in, and nothing has changed since."
             : taken is not null && why.Length == 0 ? "Say why it is amended."
             : null;
     }

@@ -120,7 +120,7 @@ internal static class RegisterEndpoints
     private static async Task<RegisterSheet> SheetOf(OpenLesson open, SchoolDb db, Owner owner)
     {
         var lesson = await db.Lessons.AsNoTracking().Include(l => l.Class).SingleAsync(l => l.Id == open.Lesson.Id);
-        var now = new HandIn { Marks = RegisterSheet.Written(RegisterSheet.MarksOf(open)), By = "" };
+        var now = new HandIn { Marks = OtherJson.Write(RegisterSheet.MarksOf(open)), By = "" };
         return RegisterSheet.Of(now, null, lesson, open.Rules.Register, await LessonEndpoints.ZoneOf(db, owner));
     }
 
@@ -131,7 +131,7 @@ internal static class RegisterEndpoints
         return new RegisterStands(
             open.Lesson.DropIn ? null : open.Rules.Register.DueAt(open.Lesson.PlannedEnd, await LessonEndpoints.ZoneOf(db, owner)),
             [.. handIns.Select(h => new HandInLine(h.Version, h.Way, h.State, h.By, h.MadeAt, h.At, h.Said, h.Why))],
-            last is null ? [] : [.. RegisterChange.Between(RegisterSheet.Read(last.Marks), RegisterSheet.MarksOf(open)).Select(c => c.InWords)],
+            last is null ? [] : [.. RegisterChange.Between(OtherJson.ReadMarks(last.Marks), RegisterSheet.MarksOf(open)).Select(c => c.InWords)],
             handing.WaysOf(open), clock.GetCurrentInstant(), RegisterHistory.Of(open, handIns));
     }
 }

@@ -47,6 +47,6 @@ internal static class RegisterHistory
         var before = all.FirstOrDefault(h => h.Version < one.Version && h.State == HandInState.Taken);
         return new RegisterPast(
             one.MadeAt, one.By, one.Why.Length > 0 ? $"amended: {one.Why}" : "handed in",
-            before is null ? [] : [.. RegisterChange.Between(RegisterSheet.Read(before.Marks), RegisterSheet.Read(one.Marks)).Select(c => c.InWords)]);
+            before is null ? [] : [.. RegisterChange.Between(OtherJson.ReadMarks(before.Marks), OtherJson.ReadMarks(one.Marks)).Select(c => c.InWords)]);
     }
 }

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
 using NodaTime;
@@ -17,7 +18,10 @@ public sealed class RegisterSender(SchoolFile file, RegisterDesk desk, IMail mai
     private static readonly Duration UntilNextTry = Duration.FromSeconds(30);
     private static readonly HandInState[] Open = [HandInState.Waiting, HandInState.Going, HandInState.InDoubt];
 
-    private readonly SemaphoreSlim _one = new(1, 1);
+    // A desk that drips holds two of them up and no more, and of one class only one goes at a time.
+    private readonly SemaphoreSlim _two = new(2, 2);
+    private readonly ConcurrentDictionary<Guid, SemaphoreSlim> _ofClass = new();
+    private readonly OnItsOwn _each = new(log, "The register");
 
     /// <summary>Tries whatever is due now.</summary>
     public async Task SendDue(CancellationToken stopping)
@@ -30,19 +34,45 @@ public sealed class RegisterSender(SchoolFile file, RegisterDesk desk, IMail mai
                 .Select(h => new { h.OwnerId, h.Id }).ToListAsync(stopping)).Select(h => (h.OwnerId, h.Id))];
         }
 
-        foreach (var (owner, id) in due)
+        await Parallel.ForEachAsync(due, new ParallelOptions { MaxDegreeOfParallelism = 2, CancellationToken = stopping }, async (one, stops) =>
+            await _each.Do(one.Id, () => Send(one.Owner, one.Id, stops), stops));
+    }
+
+    /// <summary>Sends one, or asks whether it arrived. What has to wait too long for others stays noted, and goes with the next look.</summary>
+    public async Task Send(Guid owner, Guid id, CancellationToken stopping)
+    {
+        await using var db = file.Open(owner);
+        if (await db.HandIns.Where(h => h.Id == id).Select(h => (Guid?)h.Lesson!.ClassId).FirstOrDefaultAsync(stopping) is not { } inClass)
         {
-            await Send(owner, id, stopping);
+            return;
+        }
+
+        var ofClass = _ofClass.GetOrAdd(inClass, _ => new SemaphoreSlim(1, 1));
+        if (!await ofClass.WaitAsync(RegisterDesk.Patience, stopping))
+        {
+            return;
+        }
+
+        try
+        {
+            if (await _two.WaitAsync(RegisterDesk.Patience, stopping))
+            {
+                await SendNow(owner, id, db, stopping);
+            }
+        }
+        finally
+        {
+            ofClass.Release();
         }
     }
 
-    /// <summary>Sends one, or asks whether it arrived.</summary>
-    public async Task Send(Guid owner, Guid id, CancellationToken stopping)
+    /// <inheritdoc/>
+    protected override Task ExecuteAsync(CancellationToken stoppingToken) => _each.Every(Pause, TimeProvider.System, () => SendDue(stoppingToken), stoppingToken);
+
+    private async Task SendNow(Guid owner, Guid id, SchoolDb db, CancellationToken stopping)
     {
-        await _one.WaitAsync(stopping);
         try
         {
-            await using var db = file.Open(owner);
             if (await db.HandIns.Include(h => h.Lesson).ThenInclude(l => l!.Class).FirstOrDefaultAsync(h => h.Id == id, stopping) is not { } one || !Open.Contains(one.State))
             {
                 return;
@@ -70,26 +100,8 @@ public sealed class RegisterSender(SchoolFile file, RegisterDesk desk, IMail mai
         }
         finally
         {
-            _one.Release();
+            _two.Release();
         }
-    }
-
-    /// <inheritdoc/>
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        using var timer = new PeriodicTimer(Pause);
-        do
-        {
-            try
-            {
-                await SendDue(stoppingToken);
-            }
-            catch (Exception failure) when (failure is not OperationCanceledException)
-            {
-                log.LogError(failure, "Registers could not be looked after; it is tried again.");
-            }
-        }
-        while (await timer.WaitForNextTickAsync(stoppingToken));
     }
 
     private async Task<(HandInState, string)> Carry(HandIn one, RegisterSheet sheet, Teacher teacher, string mailTo, SchoolDb db, CancellationToken stopping)
@@ -106,7 +118,7 @@ public sealed class RegisterSender(SchoolFile file, RegisterDesk desk, IMail mai
         {
             DeskSays.Taken => (HandInState.Taken, words),
             DeskSays.Refused => (HandInState.Refused, words),
-            DeskSays.Away => (HandInState.Waiting, $"{words} It is tried again."),
+            DeskSays.Away => (HandInState.Waiting, $"{words} The register is kept here and tried again."),
             _ => (HandInState.InDoubt, $"{words} It is asked."),
         };
     }

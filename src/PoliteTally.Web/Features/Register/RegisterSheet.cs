@@ -1,4 +1,3 @@
-using System.Text.Json;
 using NodaTime;
 using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Register;
@@ -21,14 +20,6 @@ namespace PoliteTally.Web.Features.Register;
 public sealed record RegisterSheet(
     Guid Lesson, string Class, string Title, DateTimeOffset From, DateTimeOffset To, int Version, string Why, IReadOnlyList<SheetLine> Students, IReadOnlyList<SheetChange> Changes)
 {
-    private static readonly JsonSerializerOptions Json = ActJson.Configure(new JsonSerializerOptions());
-
-    /// <summary>What a register says, as it is kept.</summary>
-    public static string Written(IReadOnlyList<RegisterMark> marks) => JsonSerializer.Serialize(marks, Json);
-
-    /// <summary>What was kept of a register.</summary>
-    public static IReadOnlyList<RegisterMark> Read(string marks) => JsonSerializer.Deserialize<List<RegisterMark>>(marks, Json)!;
-
     /// <summary>What the register of a lesson says now.</summary>
     public static IReadOnlyList<RegisterMark> MarksOf(OpenLesson open) =>
     [
@@ -43,11 +34,11 @@ public sealed record RegisterSheet(
     /// <param name="zone">The zone of the school.</param>
     public static RegisterSheet Of(HandIn handIn, HandIn? before, Lesson lesson, RegisterRules rules, DateTimeZone zone)
     {
-        var marks = Read(handIn.Marks);
+        var marks = OtherJson.ReadMarks(handIn.Marks);
         return new RegisterSheet(
             lesson.Id, lesson.Class!.Name, lesson.Title, lesson.PlannedStart.InZone(zone).ToDateTimeOffset(), lesson.PlannedEnd.InZone(zone).ToDateTimeOffset(), handIn.Version, handIn.Why,
             [.. marks.Select(m => SheetLine.Of(m, rules))],
-            before is null ? [] : [.. RegisterChange.Between(Read(before.Marks), marks).Select(c => new SheetChange(c.Number, c.Name, CodeOf(c.From), CodeOf(c.To)))]);
+            before is null ? [] : [.. RegisterChange.Between(OtherJson.ReadMarks(before.Marks), marks).Select(c => new SheetChange(c.Number, c.Name, CodeOf(c.From), CodeOf(c.To)))]);
 
         string? CodeOf(RegisterMark? mark) => mark is null ? null : rules.CodeOf(mark.Status);
     }

@@ -30,6 +30,7 @@ public sealed class PagePublisher(
     private readonly ConcurrentDictionary<string, Watching> _watching = new();
     private readonly ConcurrentDictionary<Guid, ConcurrentDictionary<string, Watching>> _in = new();
     private readonly ConcurrentDictionary<Guid, Shown> _sent = new();
+    private readonly OnItsOwn _each = new(log, "Closing the student pages of lesson");
 
     /// <summary>The sessions whose page is open in a lesson.</summary>
     public IReadOnlySet<Guid> SessionsIn(Guid lesson) => PagesIn(lesson).Select(w => w.Session).ToHashSet();
@@ -173,11 +174,14 @@ public sealed class PagePublisher(
         try
         {
             await Task.Delay(Grace, timers, life.ApplicationStopping);
-            while (!IsOpen(gone.Lesson, student) && await openLessons.Find(gone.Owner, gone.Lesson) is { } open
-                && open.State.Page.OpenBy(student) is not null && !await TryNote(gone.Owner, gone.Lesson, new PageClosed(student), at))
+            await _each.Do(gone.Lesson, async () =>
             {
-                await Task.Delay(Grace, timers, life.ApplicationStopping);
-            }
+                while (!IsOpen(gone.Lesson, student) && await openLessons.Find(gone.Owner, gone.Lesson) is { } open
+                    && open.State.Page.OpenBy(student) is not null && !await TryNote(gone.Owner, gone.Lesson, new PageClosed(student), at))
+                {
+                    await Task.Delay(Grace, timers, life.ApplicationStopping);
+                }
+            }, life.ApplicationStopping);
         }
         catch (OperationCanceledException)
         {
@@ -193,17 +197,22 @@ public sealed class PagePublisher(
         await Task.Delay(GraceAfterStart, timers, stopping);
         foreach (var lesson in running)
         {
-            if (await openLessons.Find(lesson.OwnerId, lesson.Id) is not { } open)
-            {
-                continue;
-            }
+            await _each.Do(lesson.Id, () => CloseLeftOpen(lesson.OwnerId, lesson.Id), stopping);
+        }
+    }
 
-            var state = open.State;
-            foreach (var student in open.Roster.Select(s => s.Name.Id).Where(s => state.Page.OpenBy(s) is not null && !IsOpen(lesson.Id, s)))
-            {
-                var last = state.Entries.Last(e => e is { Source: Source.Page, Act: StudentAct act } && state.Whose(act.Student) == student);
-                await TryNote(lesson.OwnerId, lesson.Id, new PageClosed(student), last.HappenedAt);
-            }
+    private async Task CloseLeftOpen(Guid owner, Guid lesson)
+    {
+        if (await openLessons.Find(owner, lesson) is not { } open)
+        {
+            return;
+        }
+
+        var state = open.State;
+        foreach (var student in open.Roster.Select(s => s.Name.Id).Where(s => state.Page.OpenBy(s) is not null && !IsOpen(lesson, s)))
+        {
+            var last = state.Entries.Last(e => e is { Source: Source.Page, Act: StudentAct act } && state.Whose(act.Student) == student);
+            await TryNote(owner, lesson, new PageClosed(student), last.HappenedAt);
         }
     }
 

@@ -21,6 +21,7 @@ public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, I
     private static readonly Duration LongestAhead = Duration.FromMinutes(1440);
 
     private readonly SemaphoreSlim _one = new(1, 1);
+    private readonly OnItsOwn _each = new(log, "The word ahead of lesson");
 
     /// <summary>Sends whatever is due now.</summary>
     public async Task SendDue(CancellationToken stopping)
@@ -40,7 +41,7 @@ public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, I
 
         foreach (var (owner, lesson) in due)
         {
-            await Send(owner, lesson, again: false, stopping);
+            await _each.Do(lesson, () => Send(owner, lesson, again: false, stopping), stopping);
         }
     }
 
@@ -123,22 +124,7 @@ public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, I
     }
 
     /// <inheritdoc/>
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        using var timer = new PeriodicTimer(Pause);
-        do
-        {
-            try
-            {
-                await SendDue(stoppingToken);
-            }
-            catch (Exception failure) when (failure is not OperationCanceledException)
-            {
-                log.LogError(failure, "Words ahead could not be looked after; it is tried again.");
-            }
-        }
-        while (await timer.WaitForNextTickAsync(stoppingToken));
-    }
+    protected override Task ExecuteAsync(CancellationToken stoppingToken) => _each.Every(Pause, TimeProvider.System, () => SendDue(stoppingToken), stoppingToken);
 
     /// <summary>Sends one message and notes what became of it.</summary>
     /// <returns>Why nobody can be reached just now; null if somebody took or refused it.</returns>
