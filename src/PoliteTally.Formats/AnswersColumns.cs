@@ -1,6 +1,7 @@
 using System.Text.RegularExpressions;
 using NodaTime;
 using PoliteTally.Core.Questions;
+using PoliteTally.Core.Text;
 
 namespace PoliteTally.Formats;
 
@@ -37,6 +38,9 @@ internal static partial class AnswersColumns
         "percentage", "percent", "prozent", "total", "totalscore", "totalpoints", "quizfeedback", "feedback", "comments", "rank", "place", "class", "section", "group", "institution", "department",
         "correct", "incorrect", "unattempted", "lastmodifiedtime", "collectorid", "token",
     ];
+
+    // No number of points is longer.
+    private const int LongestPoints = 60;
 
     private static readonly HashSet<string> HeadingWords = [.. Headings.Values.SelectMany(w => w), .. Asides];
 
@@ -143,11 +147,11 @@ internal static partial class AnswersColumns
         || table.Headings.Any(h => IsQuestion(h) && !AsksForName(h));
 
     /// <summary>The most points as a heading says them, as in “Q. 1 /2.50” or “Score (out of 10)”; null if it does not.</summary>
-    public static decimal? OfHeading(string heading) => WithoutMost().Match(heading) is { Success: true } most ? AnswerReading.NumberIn(most.Groups["most"].Value) : null;
+    public static decimal? OfHeading(string heading) => WithoutMost().Match(Digits.Plain(heading)) is { Success: true } most ? AnswerReading.NumberIn(most.Groups["most"].Value) : null;
 
     /// <summary>Points as a cell has them: how many, and of how many if it says so.</summary>
     public static (decimal Got, decimal? Most)? PointsIn(string cell) =>
-        Fraction().Match(cell) is not { Success: true } points || AnswerReading.NumberIn(points.Groups["got"].Value) is not { } got ? null
+        cell.Length > LongestPoints || Fraction().Match(Digits.Plain(cell)) is not { Success: true } points || AnswerReading.NumberIn(points.Groups["got"].Value) is not { } got ? null
         : (got, points.Groups["most"] is { Success: true } most ? AnswerReading.NumberIn(most.Value) : points.Groups["percent"].Success ? 100 : null);
 
     private static bool IsPoints(string cell) => cell is "-" || PointsIn(cell) is not null;
@@ -166,9 +170,9 @@ internal static partial class AnswersColumns
     [GeneratedRegex(@"\b(?:right|correct)\s+(?:answer|response)|\banswer key\b|\brichtige antwort", RegexOptions.IgnoreCase)]
     private static partial Regex KeyWords();
 
-    [GeneratedRegex(@"[\s(\[]*(?:/|out of|von|max\.?)\s*(?<most>\d+(?:[.,]\d+)?)[)\]]?\s*$", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(@"[\s(\[]*(?:/|out of|von|max\.?)\s*(?<most>[0-9]+(?:[.,][0-9]+)?)[)\]]?\s*$", RegexOptions.IgnoreCase)]
     private static partial Regex WithoutMost();
 
-    [GeneratedRegex(@"^\s*(?<got>-?\d+(?:[.,]\d+)?)\s*(?:(?:/|of|out of|von)\s*(?<most>\d+(?:[.,]\d+)?)|(?<percent>%))?\s*$", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(@"^\s*(?<got>-?[0-9]+(?:[.,][0-9]+)?)\s*(?:(?:/|of|out of|von)\s*(?<most>[0-9]+(?:[.,][0-9]+)?)|(?<percent>%))?\s*$", RegexOptions.IgnoreCase)]
     private static partial Regex Fraction();
 }

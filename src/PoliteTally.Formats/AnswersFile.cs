@@ -61,6 +61,7 @@ public static class AnswersFile
     public static AnswersPreview Read(
         byte[] bytes, IReadOnlyDictionary<string, int>? mapping, DateTimeZone zone, Instant lessonFrom, Instant lessonTo, Func<string, bool> isNameHere)
     {
+        using var budget = ReadingBudget.Begin();
         using var room = ReadingRoom.For(bytes.Length);
         var near = lessonFrom.InZone(zone).LocalDateTime;
         var table = TableOf(bytes, near);

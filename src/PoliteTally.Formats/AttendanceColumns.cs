@@ -1,5 +1,6 @@
 using System.Text.RegularExpressions;
 using NodaTime;
+using PoliteTally.Core.Text;
 
 namespace PoliteTally.Formats;
 
@@ -26,6 +27,9 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
 
     private static readonly HashSet<string> HeadingWords = [.. Headings.Values.SelectMany(w => w)];
 
+    // An event is a word or a short sentence.
+    private const int LongestEvent = 100;
+
     private static readonly string[] Times = ["joined", "left", "time"];
     private static readonly string[] ComingWords = ["join", "joined", "joins", "enter", "entered", "in", "arrived", "connected", "beigetreten", "came in", "came"];
     private static readonly string[] GoingWords = ["leave", "left", "leaves", "exit", "exited", "out", "departed", "disconnected", "verlassen", "went out", "went", "gone"];
@@ -34,13 +38,24 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
     public static bool IsHeading(string cell) => HeadingWords.Contains(Known(cell));
 
     /// <summary>Whether an event is a coming or a going, in words; neither and both are unclear.</summary>
-    public static (bool Coming, bool Going) Says(string what) =>
-        (Has(what.ToLowerInvariant(), ComingWords), Has(what.ToLowerInvariant(), GoingWords));
+    public static (bool Coming, bool Going) Says(string what)
+    {
+        if (what.Length > LongestEvent)
+        {
+            return (false, false);
+        }
+
+        var text = what.ToLowerInvariant();
+        var words = text.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        return (Has(ComingWords), Has(GoingWords));
+
+        bool Has(string[] said) => said.Any(w => text == w || words.Contains(w));
+    }
 
     /// <summary>The offset from UTC that a heading names, as in “Joined (UTC+1)” or “at_utc”; null if it names none.</summary>
     public static Offset? OffsetIn(string heading)
     {
-        if (ZoneWords().Match(heading) is not { Success: true } zone)
+        if (ZoneWords().Match(Digits.Plain(heading)) is not { Success: true } zone)
         {
             return null;
         }
@@ -151,9 +166,6 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
 
     private static string Known(string heading) => Columns.Fold(ZoneWords().Replace(heading, ""));
 
-    private static bool Has(string text, string[] words) =>
-        words.Any(w => text == w || text.Split(' ', StringSplitOptions.RemoveEmptyEntries).Contains(w));
-
-    [GeneratedRegex(@"[\s_(\[]*(?<![a-z])(?:utc|gmt)(?![a-z])\s*(?:(?<sign>[+\-−])\s*(?<hours>\d{1,2})(?::?(?<minutes>\d{2}))?)?[\s)\]]*", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(@"[\s_(\[]*(?<![a-z])(?:utc|gmt)(?![a-z])\s*(?:(?<sign>[+\-−])\s*(?<hours>[0-9]{1,2})(?::?(?<minutes>[0-9]{2}))?)?[\s)\]]*", RegexOptions.IgnoreCase)]
     private static partial Regex ZoneWords();
 }

@@ -52,6 +52,7 @@ public static class AttendanceFile
     public static AttendancePreview Read(
         byte[] bytes, IReadOnlyDictionary<string, int>? mapping, DateTimeZone zone, Instant lessonFrom, Instant lessonTo)
     {
+        using var budget = ReadingBudget.Begin();
         using var room = ReadingRoom.For(bytes.Length);
         var near = lessonFrom.InZone(zone).LocalDateTime;
         var table = AttendanceColumns.TableOf(bytes, near);

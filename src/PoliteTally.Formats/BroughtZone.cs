@@ -135,6 +135,6 @@ internal sealed partial class BroughtZone
     private static partial Regex Events();
 
     // The end of a rule is in UTC; its onsets are read as local times.
-    [GeneratedRegex(@"(UNTIL=\d{8}T\d{6})Z")]
+    [GeneratedRegex(@"(UNTIL=[0-9]{8}T[0-9]{6})Z")]
     private static partial Regex UtcEnds();
 }

@@ -41,6 +41,7 @@ public static class CalendarFile
 
     private const int MostEvents = 20_000;
     private const int MostAtOnce = 2_000;
+    private const int MostRules = 10;
     private static readonly LocalDate Earliest = new(2000, 1, 1);
 
     /// <summary>Reads a calendar: events, rules, exceptions, moved and cancelled dates, and time zones that it brings along.</summary>
@@ -50,6 +51,7 @@ public static class CalendarFile
     /// <exception cref="FormatProblem">The file is no calendar.</exception>
     public static IReadOnlyList<CalendarTitle> Read(byte[] bytes, DateTimeZone school, LocalDate? until)
     {
+        using var budget = ReadingBudget.Begin();
         var (calendar, zones) = Load(bytes);
         var titles = new Dictionary<string, (bool Endless, List<CalendarDate> Dates, List<string> Problems)>(StringComparer.Ordinal);
         if (calendar.Events.Count > MostEvents)
@@ -60,6 +62,7 @@ public static class CalendarFile
         var total = 0;
         foreach (var same in calendar.Events.GroupBy(e => e.Uid, StringComparer.Ordinal))
         {
+            ReadingBudget.Ask();
             var zoneOfRule = same.FirstOrDefault(e => e.RecurrenceIdentifier is null)?.Start?.TzId;
             var moved = new Lazy<HashSet<DateTime>>(() => same.Where(e => e.RecurrenceIdentifier is not null).Select(e => OriginalOf(e, zoneOfRule)).ToHashSet());
             foreach (var one in same)
@@ -88,7 +91,7 @@ public static class CalendarFile
                     continue;
                 }
 
-                var endless = one.RecurrenceIdentifier is null && one.RecurrenceRule is { Count: null, Until: null };
+                var endless = one.RecurrenceIdentifier is null && HasNoEnd(one);
                 titles[title] = held with { Endless = held.Endless || endless };
                 if (endless && until is null)
                 {
@@ -108,7 +111,7 @@ public static class CalendarFile
                     held.Dates.AddRange(dates);
                     total += dates.Count;
                 }
-                catch (Exception odd) when (odd is not FormatProblem)
+                catch (Exception odd) when (odd is not (FormatProblem or OperationCanceledException))
                 {
                     // A length, a zone or a day that the calendar library, or the calendar itself, has no room for.
                     AddOnce(held.Problems, "Events with a time, a length or a zone that cannot be read are left out.");
@@ -219,19 +222,42 @@ public static class CalendarFile
             yield break;
         }
 
+        var except = Exceptions(one, until);
         foreach (var occurrence in OccurrencesOf(one))
         {
+            ReadingBudget.AskNow();
             var start = occurrence.Period.StartTime;
             if (until is { } last && start.Value.Date > last.ToDateTimeUnspecified())
             {
                 yield break;
             }
 
-            if (!moved.Contains(start.Value))
+            if (!moved.Contains(start.Value) && !except.Contains(start.Value))
             {
                 yield return (start, occurrence.Period.EffectiveEndTime ?? start, start.Value);
             }
         }
+    }
+
+    // Rules of what is left out are worked out like any other, date by date: the library looks for a date that is left in, if need be to the end of all calendars.
+    private static HashSet<DateTime> Exceptions(CalendarEvent one, LocalDate? until)
+    {
+        var except = new HashSet<DateTime>();
+        foreach (var rule in TakeExceptionRules(one))
+        {
+            foreach (var date in OccurrencesOf(Following(one, rule)).Select(o => o.Period.StartTime.Value))
+            {
+                ReadingBudget.AskNow();
+                if (except.Count > MostDates || (until is { } last && date.Date > last.ToDateTimeUnspecified()))
+                {
+                    break;
+                }
+
+                except.Add(date);
+            }
+        }
+
+        return except;
     }
 
     private static IEnumerable<Occurrence> OccurrencesOf(CalendarEvent one)
@@ -265,18 +291,34 @@ public static class CalendarFile
 
     private static CalDateTime EndOf(CalendarEvent one) => one.DtEnd ?? one.Start!.Add(one.EffectiveDuration);
 
-    // Rules that come back within a day are no lessons, and can take for ever to work out.
-    private static string? WhyNot(CalendarEvent one) => one switch
+    // Rules that come back within a day are no lessons, and can take for ever to work out; what they leave out is no other matter.
+    private static string? WhyNot(CalendarEvent one) => Rules(one) switch
     {
-        { RecurrenceRule: { } rule } when DatesAtOnce(rule) > MostAtOnce => "Its rule makes so many dates at once that no lesson can be meant, and is left out.",
-        { RecurrenceRule.Frequency: FrequencyType.Secondly or FrequencyType.Minutely or FrequencyType.Hourly } =>
+        var rules when rules.Count > MostRules || rules.Exists(r => DatesAtOnce(r) > MostAtOnce) => "Its rule makes so many dates at once that no lesson can be meant, and is left out.",
+        var rules when rules.Exists(r => r.Frequency is FrequencyType.Secondly or FrequencyType.Minutely or FrequencyType.Hourly) =>
             "It comes back within the same day, as no lesson does, and is left out.",
         _ when LocalDate.FromDateTime(one.Start!.Value) < Earliest => "It begins before the year 2000 and is left out.",
         _ => null,
     };
 
+    // Several rules and rules of exceptions are of an older edition of the standard (RFC 2445), and calendar programs still write them.
+#pragma warning disable CS0618
+    private static List<RecurrencePattern> Rules(CalendarEvent one) => [.. one.RecurrenceRules, .. one.ExceptionRules];
+
+    private static bool HasNoEnd(CalendarEvent one) => one.RecurrenceRules.Any(r => r is { Count: null, Until: null });
+
+    private static List<RecurrencePattern> TakeExceptionRules(CalendarEvent one)
+    {
+        List<RecurrencePattern> rules = [.. one.ExceptionRules];
+        one.ExceptionRules.Clear();
+        return rules;
+    }
+
+    private static CalendarEvent Following(CalendarEvent one, RecurrencePattern rule) => new() { Start = one.Start, RecurrenceRules = [rule] };
+#pragma warning restore CS0618
+
     // What the lists of a rule come to together, before anything of it is worked out: the library makes all dates of a year at once.
-    private static long DatesAtOnce(RecurrenceRule rule) =>
+    private static long DatesAtOnce(RecurrencePattern rule) =>
         new long[] { rule.BySecond.Count, rule.ByMinute.Count, rule.ByHour.Count, rule.ByDay.Count, rule.ByMonthDay.Count, rule.ByYearDay.Count, rule.ByWeekNo.Count, rule.ByMonth.Count }
             .Aggregate(1L, (all, list) => all * Math.Max(1, list));
 

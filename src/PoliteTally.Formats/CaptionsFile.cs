@@ -27,6 +27,9 @@ public static partial class CaptionsFile
     // One person goes on over a pause like this; a caption that names nobody within it is theirs.
     private static readonly Duration Pause = Duration.FromSeconds(3);
 
+    // No recording of a lesson is longer.
+    private static readonly Duration LongestCounted = Duration.FromHours(6);
+
     // Of a line with a time and no end, nobody knows how long it took; it is no longer than this.
     private static readonly Duration LongestLine = Duration.FromSeconds(20);
 
@@ -47,6 +50,7 @@ public static partial class CaptionsFile
             throw new FormatProblem("This is a workbook, and no captions. Save them as WebVTT (.vtt) or as text.");
         }
 
+        using var budget = ReadingBudget.Begin();
         using var room = ReadingRoom.For(bytes.Length);
         var text = FileText.Of(bytes).Whole;
         var (cues, leftOut, fromStart) = IsOne(text) ? Cues(text, keepsWords) : Lines(text, zone, began);
@@ -66,6 +70,7 @@ public static partial class CaptionsFile
         foreach (var range in text.AsSpan().Split('\n'))
         {
             row++;
+            ReadingBudget.Ask();
             var line = text.AsSpan()[range].Trim();
             if (HasArrow(line))
             {
@@ -133,7 +138,7 @@ public static partial class CaptionsFile
     private static (List<Cue> Cues, int LeftOut, bool FromStart) Lines(string text, DateTimeZone zone, Instant began)
     {
         var table = ChatLines.TableOf(text, out var leftOut) ?? throw new FormatProblem("No captions are found in this file. They have a time and a name in each line, or are WebVTT.");
-        var fromStart = CountsFromStart(table, began.InZone(zone).LocalDateTime);
+        var fromStart = CountsFromStart(table, began.InZone(zone).LocalDateTime, Duration.FromHours(1));
         var times = fromStart
             ? [.. table.Rows.Select(r => TimeText.Length(r.Cells[0], Duration.FromSeconds(1)) is { } length ? Instant.FromUnixTimeSeconds(0) + length : (Instant?)null)]
             : TimeText.Read([.. table.Rows.Select(r => r.Cells[0])], began.InZone(zone).LocalDateTime, zone).Times;
@@ -145,12 +150,18 @@ public static partial class CaptionsFile
         );
     }
 
-    /// <summary>Whether the times of a chat or a transcript count from a start: they begin near nought, and no clock was near that.</summary>
-    internal static bool CountsFromStart(Table table, LocalDateTime near)
+    /// <summary>
+    /// Whether the times of a chat or a transcript count from a start: they begin near nought and go on from there, no clock was near that, and as times of day they do not
+    /// lie about the lesson, as 09:28 does, which could be nine minutes and a half.
+    /// </summary>
+    internal static bool CountsFromStart(Table table, LocalDateTime near, Duration lasts)
     {
         var times = table.Rows.Select(r => r.Cells[0]).ToList();
-        return near.TimeOfDay > new LocalTime(2, 0) && times.TrueForAll(t => TimeText.IsClock(t) && TimeText.Length(t, Duration.FromSeconds(1)) < Duration.FromHours(6))
-            && times.Count > 0 && TimeText.Length(times[0], Duration.FromSeconds(1)) < Duration.FromMinutes(15);
+        var lengths = times.ConvertAll(t => TimeText.IsClock(t) ? TimeText.Length(t, Duration.FromSeconds(1)) : null);
+        var (soonest, latest) = (near.PlusHours(-1), near.PlusSeconds((long)lasts.TotalSeconds).PlusHours(1));
+        return near.TimeOfDay > new LocalTime(2, 0) && times.Count > 0 && lengths.TrueForAll(l => l < LongestCounted) && lengths[0] < Duration.FromMinutes(15)
+            && lengths.Zip(lengths.Skip(1)).Count(l => l.First <= l.Second) >= CellContent.Most * (lengths.Count - 1)
+            && times.Count(t => TimeText.Sortable(t, near) is { } time && time > soonest && time < latest) * 2 < times.Count;
     }
 
     private static List<Speech> Joined(List<Cue> cues, Instant zero, bool keepsWords)
@@ -189,7 +200,7 @@ public static partial class CaptionsFile
 
         // "<v Ana P>", "<v.loud Ana P>", "- Ana P:", "> Ana P:"
         var name = line[..end].Trim();
-        return line[end] == '>' ? name[name.IndexOfAny(' ', '\t')..] : name[0] is '-' or '–' or '>' ? name[1..] : name;
+        return line[end] == '>' ? name.IndexOfAny(' ', '\t') is > 0 and var space ? name[space..] : [] : name[0] is '-' or '–' or '>' ? name[1..] : name;
     }
 
     private static bool HasArrow(ReadOnlySpan<char> line) => line.Contains("-->", StringComparison.Ordinal) && Arrow().IsMatch(line);

@@ -33,6 +33,7 @@ public static class ChatFile
     /// <exception cref="FormatProblem">The file is no saved chat.</exception>
     public static ChatPreview Read(byte[] bytes, IReadOnlyDictionary<string, int>? mapping, DateTimeZone zone, Instant lessonFrom)
     {
+        using var budget = ReadingBudget.Begin();
         using var room = ReadingRoom.For(bytes.Length);
         var near = lessonFrom.InZone(zone).LocalDateTime;
         var (table, leftOut) = TableOf(bytes, near);

@@ -1,5 +1,7 @@
+using System.Text;
 using System.Text.RegularExpressions;
 using PoliteTally.Core.Ledger;
+using PoliteTally.Core.Text;
 
 namespace PoliteTally.Formats;
 
@@ -44,9 +46,11 @@ internal static partial class ChatLines
         var inBlocks = form == Form.TimeAtTheEnd || heads.Count(h => speakers.InLine(h) is null) > heads.Count / 2;
         var rows = new TableRows(text.AsSpan().Count('\n') / (inBlocks ? 2 : 1));
         var (number, open) = (0, (Message?)null);
+        var more = new StringBuilder();
         foreach (var line in LinesOf(text))
         {
             number++;
+            ReadingBudget.Ask();
             if (HeadOf(text, line, form) is { } head)
             {
                 Close();
@@ -54,9 +58,10 @@ internal static partial class ChatLines
                 leftOut += open is null ? 1 : 0;
             }
             // What goes on for longer than any message is cut in the end.
-            else if (open is { Said.Text.Length: <= TextLimits.LongestText } begun && (begun.Said.Text.Length > 0 || !text.AsSpan(line).IsWhiteSpace()))
+            else if (open is { } begun && begun.Said.Text.Length + more.Length <= TextLimits.LongestText && (begun.Said.Text.Length + more.Length > 0 || !text.AsSpan(line).IsWhiteSpace()))
             {
-                open = begun with { Said = begun.Said with { Text = $"{begun.Said.Text}\n{text.AsSpan(line).Trim()}" } };
+                var words = text.AsSpan(line).Trim();
+                more.Append('\n').Append(words[..Math.Min(words.Length, TextLimits.LongestText)]);
             }
         }
 
@@ -67,10 +72,16 @@ internal static partial class ChatLines
         {
             if (open is { } done)
             {
-                rows.Add(done.Row, [done.Time, done.Said.Name, done.Said.To, done.Said.Text.Trim()]);
+                if (rows.All.Count == Table.MostOfLesson)
+                {
+                    throw new FormatProblem($"This file has more than {Table.MostOfLesson:N0} messages. Keep only those of this lesson and bring in that.");
+                }
+
+                rows.Add(done.Row, [done.Time, done.Said.Name, done.Said.To, (more.Length == 0 ? done.Said.Text : $"{done.Said.Text}{more}").Trim()]);
             }
 
             open = null;
+            more.Clear();
         }
     }
 
@@ -141,7 +152,7 @@ internal static partial class ChatLines
             var whole = text.AsSpan(head.Time);
             if (whole.IsEmpty || !whole.SequenceEqual(text.AsSpan(_last.Place)))
             {
-                _last = (head.Time, Read(whole));
+                _last = (head.Time, Read(Digits.Plain(whole.ToString())));
             }
 
             return _last.Time;
@@ -160,6 +171,9 @@ internal static partial class ChatLines
     /// <summary>Who speaks, and to whom. The same few write again and again, so what is known of one is kept.</summary>
     private sealed class Speakers(string text)
     {
+        // Two names and a few words between them.
+        private const int LongestWho = 500;
+
         private readonly Dictionary<string, (string Name, string To)?> _known = new(StringComparer.Ordinal);
 
         // "Ana to Everyone: hello", "From Ana to Everyone: hello", "Ana: hello", "<Ana> hello", "Ana" and a tab; null if nobody is named.
@@ -185,6 +199,11 @@ internal static partial class ChatLines
 
         private (string Name, string To)? Of(ReadOnlySpan<char> who)
         {
+            if (who.Length > LongestWho)
+            {
+                return null;
+            }
+
             var known = _known.GetAlternateLookup<ReadOnlySpan<char>>();
             return known.TryGetValue(who, out var found) ? found : known[who] = NameAndAddressee(who.ToString());
         }

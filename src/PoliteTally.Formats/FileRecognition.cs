@@ -15,12 +15,13 @@ public static class FileRecognition
     /// <exception cref="FormatProblem">It cannot be read at all; says why.</exception>
     public static IReadOnlyList<FileKind> CouldBe(byte[] bytes, DateTimeZone zone, Instant lessonFrom, Instant lessonTo, Func<string, bool> isNameHere)
     {
+        using var budget = ReadingBudget.Begin();
         FormatProblem? problem = null;
         bytes = Start(bytes);
         if (!Archive.IsOne(bytes) && Try(() => FileText.Of(bytes).Whole) is { Length: > 0 } text)
         {
-            var near = lessonFrom.InZone(zone).LocalDateTime;
-            if (CaptionsFile.IsOne(text) || (ChatLines.TableOf(text, out _) is { } lines && CaptionsFile.CountsFromStart(lines, near)))
+            if (CaptionsFile.IsOne(text) || (Quietly(() => ChatLines.TableOf(text, out _)) is { } lines && CaptionsFile.CountsFromStart(lines, lessonFrom.InZone(zone).LocalDateTime, lessonTo - lessonFrom)
+                && Quietly(() => AttendanceFile.Read(bytes, null, zone, lessonFrom, lessonTo)) is not { Shape: AttendanceShape.Stretches, Problems: [], Unclear: [] }))
             {
                 return [FileKind.Captions];
             }
@@ -56,9 +57,10 @@ public static class FileRecognition
         };
 
         // What one reader cannot read, another may. What lists and chats lack is said if nothing is known.
-        T? Try<T>(Func<T> read)
+        T? Try<T>(Func<T?> read)
             where T : class
         {
+            ReadingBudget.AskNow();
             try
             {
                 return read();
@@ -70,7 +72,7 @@ public static class FileRecognition
             }
         }
 
-        T? Quietly<T>(Func<T> read)
+        T? Quietly<T>(Func<T?> read)
             where T : class
         {
             var before = problem;

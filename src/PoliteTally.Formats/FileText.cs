@@ -8,6 +8,9 @@ namespace PoliteTally.Formats;
 /// <summary>A file as text: how its letters are written, its beginning, and all of it to be read. A large file is not made one text unless somebody asks for that.</summary>
 internal sealed class FileText
 {
+    // One zero byte in so many is no other encoding.
+    private const int FewZeros = 20;
+
     // So many letters show what a text is.
     private const int Looked = 100_000;
 
@@ -78,7 +81,8 @@ internal sealed class FileText
             }
         }
 
-        if (even + odd > 0)
+        // A single one is something that somebody wrote, or a program left behind.
+        if (even + odd > 0 && !((even + odd) * FewZeros < bytes.Length && Utf8.IsValid(bytes)))
         {
             return Math.Max(even, odd) * 4 < sample.Length || bytes.Length % 2 != 0
                 ? throw new FormatProblem("This file is not text. It must be a table saved as CSV.")

@@ -56,6 +56,7 @@ internal static partial class JsonTable
         var number = 0;
         foreach (var element in list.EnumerateArray())
         {
+            ReadingBudget.Ask();
             CollectionsMarshal.AsSpan(cells).Fill("");
             Fill(element, top, cells, headings);
             rows.Add(++number, CollectionsMarshal.AsSpan(cells));

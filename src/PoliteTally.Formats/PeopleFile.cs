@@ -22,6 +22,10 @@ public static partial class PeopleFile
     /// <summary>The most names that are read: 2,000.</summary>
     public const int MostNames = 2000;
 
+    // Beside each name there may stand a few things more.
+    private const int MostCells = 20_000;
+    private const int LongestCell = 20_000;
+
     // Of a list of this class so many are of it: a picture is read with mistakes.
     private const double ShareOfClass = 0.4;
 
@@ -43,6 +47,7 @@ public static partial class PeopleFile
     /// <exception cref="FormatProblem">It cannot be read, or has no names.</exception>
     public static PeoplePreview Read(byte[] bytes, DateTimeZone zone, Instant lessonFrom, Instant lessonTo, Func<string, bool> isNameHere)
     {
+        using var budget = ReadingBudget.Begin();
         var cells = WithoutBadges(CellsOf(bytes));
         var often = cells.GroupBy(c => Columns.Fold(c.Text)).Where(g => g.Count() >= OftenIsNobody && !isNameHere(g.First().Text)).Select(g => g.Key).ToHashSet();
         var (names, seen, leftOut, at) = (new List<PersonRow>(), new HashSet<string>(StringComparer.Ordinal), 0, (Instant?)null);
@@ -83,10 +88,29 @@ public static partial class PeopleFile
 
         FileSize.Check(bytes.Length, "Save only the names and bring in those.");
         var text = FileText.Of(bytes).Whole;
-        var lines = text.Split('\n').Select((line, i) => (Row: i + 1, Text: line)).Where(l => !string.IsNullOrWhiteSpace(l.Text)).ToList();
         // Names in one line stand between commas; in a list of lines a comma is part of a name.
-        char[] between = lines.Count == 1 ? ['\t', ';', '|', ','] : ['\t', ';', '|'];
-        return [.. lines.SelectMany(l => l.Text.Split(between, StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(c => (l.Row, c)))];
+        var between = text.AsSpan().Trim().Contains('\n') ? "\t;|" : "\t;|,";
+        var (cells, row) = (new List<(int Row, string Text)>(), 0);
+        foreach (var line in text.AsSpan().EnumerateLines())
+        {
+            row++;
+            foreach (var range in line.SplitAny(between))
+            {
+                if (line[range].Trim() is not { Length: > 0 } cell)
+                {
+                    continue;
+                }
+
+                if (cells.Count == MostCells || cell.Length > LongestCell)
+                {
+                    throw new FormatProblem($"This is more than a list of people: it has more than {MostCells:N0} places, or a place with more than {LongestCell:N0} letters.");
+                }
+
+                cells.Add((row, cell.ToString()));
+            }
+        }
+
+        return cells;
     }
 
     // Where every line has as many cells, names stand in all of its columns, or it is a table with a column of them.

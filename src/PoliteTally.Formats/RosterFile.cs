@@ -49,6 +49,7 @@ public static class RosterFile
     public static RosterPreview Read(
         byte[] bytes, IReadOnlyDictionary<string, int>? mapping, bool headless = false, string? bundleClass = null)
     {
+        using var budget = ReadingBudget.Begin();
         if (RosterBundle.IsOne(bytes))
         {
             var bundle = RosterBundle.Read(bytes, bundleClass);

@@ -29,6 +29,8 @@ public sealed record Table(
     /// <summary>The most columns that are read: 60.</summary>
     public const int MostColumns = 60;
 
+    // A text with commas in it has some more cells in a row than a table has columns; what has more than this is neither.
+    private const int MostCells = 2_000;
     private const int RowsToLookForHeadings = 30;
     private const int LooksForSeparator = 20_000;
 
@@ -79,7 +81,7 @@ public sealed record Table(
         {
             var width = filled.Max(r => r.Cells.Count);
             return width > MostColumns
-                ? throw TooWide(filled.First(r => r.Cells.Count == width))
+                ? throw TooWide(filled.First(r => r.Cells.Count == width).Number, width)
                 : new Table([.. Enumerable.Repeat("", width)], 0, filled, readAs, HeadingsKnown: false);
         }
 
@@ -94,7 +96,7 @@ public sealed record Table(
         var head = filled[at];
         if (head.Cells.Count > MostColumns)
         {
-            throw TooWide(head);
+            throw TooWide(head.Number, head.Cells.Count);
         }
 
         if (filled.Count - at < 2)
@@ -106,8 +108,8 @@ public sealed record Table(
         return new Table(head.Cells, head.Number, filled, readAs, headings is not null);
     }
 
-    private static FormatProblem TooWide(TableRow row) =>
-        new($"Row {row.Number} has {row.Cells.Count} columns; at most {MostColumns} can be read. Save only the columns with names and times.");
+    private static FormatProblem TooWide(int row, int cells) =>
+        new($"Row {row} has {cells} columns; at most {MostColumns} can be read. Save only the columns with names and times.");
 
     /// <summary>The separator that cuts most of the first rows into the same number of cells, more than one.</summary>
     private static char SeparatorOf(string text)
@@ -157,6 +159,12 @@ public sealed record Table(
                 if (rows.All.Count > mostRows)
                 {
                     throw new FormatProblem($"This file has more than {mostRows:N0} rows, more than a class or a lesson can have. Keep only the rows of this class and bring in that.");
+                }
+
+                ReadingBudget.Ask();
+                if (parser.Count > MostCells)
+                {
+                    throw TooWide(parser.Row, parser.Count);
                 }
 
                 cells.Clear();

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text.RegularExpressions;
 using NodaTime;
 using NodaTime.Text;
+using PoliteTally.Core.Text;
 
 namespace PoliteTally.Formats;
 
@@ -22,8 +23,11 @@ internal static partial class TimeText
     // So many are tried with every way.
     private const int Few = 12;
 
-    // No way of writing a time is longer.
+    // No way of writing a time or a length is longer.
     private const int MostLetters = 60;
+
+    // No length that anybody could mean is longer, and no reader of numbers has room for all that somebody could write.
+    private static readonly Duration Longest = Duration.FromDays(100);
 
     private static readonly List<LocalDatePattern> DateReaders = [.. Dates.Select(LocalDatePattern.CreateWithInvariantCulture)];
 
@@ -47,8 +51,8 @@ internal static partial class TimeText
         var sample = filled.Where((_, i) => i % step == 0).Select(Tidy).ToList();
         // What reads none of a few reads no column.
         var few = sample.Where((_, i) => i % Math.Max(1, sample.Count / Few) == 0).ToList();
-        var reader = Readers.Where(read => sample.Count <= Few || few.Exists(t => read(t, near.Date) is not null)).DefaultIfEmpty(Readers[0])
-            .Select(read => (read, times: sample.ConvertAll(t => read(t, near.Date))))
+        var reader = Readers.Where(read => sample.Count <= Few || few.Exists(t => CanBeTime(t) && read(t, near.Date) is not null)).DefaultIfEmpty(Readers[0])
+            .Select(read => (read, times: sample.ConvertAll(t => CanBeTime(t) ? read(t, near.Date) : null)))
             .OrderByDescending(r => r.times.Count(t => t is not null))
             .ThenBy(r => Gap(r.times))
             .First().read;
@@ -58,9 +62,10 @@ internal static partial class TimeText
         var times = new Instant?[cells.Count];
         for (var i = 0; i < times.Length; i++)
         {
+            ReadingBudget.Ask();
             if (!known.TryGetValue(cells[i], out times[i]))
             {
-                var read = Tidy(cells[i]) is var text && HasColon(text) ? reader(text, near.Date) : null;
+                var read = Tidy(cells[i]) is var text && CanBeTime(text) ? reader(text, near.Date) : null;
                 namesZone |= read?.Offset is not null;
                 known[cells[i]] = times[i] = InstantOf(read);
             }
@@ -77,6 +82,8 @@ internal static partial class TimeText
         Instant? InstantOf((LocalDateTime Local, Offset? Offset)? read) => read switch
         {
             null => null,
+            // Beyond is nobody's lesson, and at the ends of the calendar there is no room for a zone.
+            { Local.Year: < 1900 or > 2200 } => null,
             { Offset: { } offset } known => known.Local.WithOffset(offset).ToInstant(),
             { } known => zone.AtLeniently(known.Local).ToInstant(),
         };
@@ -86,23 +93,28 @@ internal static partial class TimeText
     public static LocalDateTime? Sortable(string cell, LocalDateTime near)
     {
         var text = Tidy(cell);
-        return text.Length > MostLetters || !HasColon(text) ? null
+        return !CanBeTime(text) ? null
             : Readers.Select(read => read(text, near.Date)).FirstOrDefault(read => read is not null) is { } found ? found.Local : null;
     }
 
     /// <summary>Whether a cell is a time of day, or a length, and nothing tells which.</summary>
-    public static bool IsClock(string cell) => Colons().IsMatch(cell.Trim());
+    public static bool IsClock(string cell) => cell.Length <= MostLetters && Colons().IsMatch(Digits.Plain(cell.Trim()));
 
     /// <summary>Whether a cell is a day without a time.</summary>
-    public static bool IsDate(string cell) => DateReaders.Exists(d => d.Parse(Tidy(cell)) is { Success: true, Value.Year: > 1900 });
+    public static bool IsDate(string cell) => cell.Length <= MostLetters && DateReaders.Exists(d => d.Parse(Tidy(cell)) is { Success: true, Value.Year: > 1900 });
 
-    /// <summary>Reads a length: "47", "47 min", "1h 2m", "00:47:12"; a bare number is in <paramref name="bareUnit"/>.</summary>
+    /// <summary>Reads a length: "47", "47 min", "1h 2m", "00:47:12"; a bare number is in <paramref name="bareUnit"/>. What is longer than 100 days is none.</summary>
     public static Duration? Length(string text, Duration bareUnit)
     {
-        var cell = text.Trim().ToLowerInvariant();
+        if (text.Length > MostLetters)
+        {
+            return null;
+        }
+
+        var cell = Digits.Plain(text.Trim()).ToLowerInvariant();
         if (decimal.TryParse(cell.Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var bare))
         {
-            return bareUnit * (double)bare;
+            return OfSeconds((double)bare * bareUnit.TotalSeconds);
         }
 
         if (Colons().Match(cell) is { Success: true } clock)
@@ -115,7 +127,7 @@ internal static partial class TimeText
 
         if (Units().Match(cell) is { Success: true, Length: > 0 } units && cell.Length > 0)
         {
-            return Duration.FromHours(Number("h")) + Duration.FromMinutes(Number("m")) + Duration.FromSeconds(Number("s"));
+            return OfSeconds((Number("h") * 3600) + (Number("m") * 60) + Number("s"));
 
             double Number(string group) => units.Groups[group].Success
                 ? double.Parse(units.Groups[group].Value.Replace(',', '.'), CultureInfo.InvariantCulture)
@@ -123,12 +135,14 @@ internal static partial class TimeText
         }
 
         return null;
+
+        static Duration? OfSeconds(double seconds) => seconds <= Longest.TotalSeconds ? Duration.FromSeconds(seconds) : null;
     }
 
-    // Every way of writing a time has one, between hours and minutes; and no text is tried with two hundred ways that has none.
-    private static bool HasColon(string text) => text.Contains(':');
+    // Every way of writing a time has a colon, between hours and minutes; and no text is tried with two hundred ways that has none.
+    private static bool CanBeTime(string text) => text.Length <= MostLetters && text.Contains(':');
 
-    private static string Tidy(string cell) => Spaces().Replace(cell.Trim().Replace('\u202F', ' '), " ")
+    private static string Tidy(string cell) => cell.Length > 2 * MostLetters ? cell : Spaces().Replace(Digits.Plain(cell.Trim()).Replace('\u202F', ' '), " ")
         .Replace(" a.m.", " AM", StringComparison.OrdinalIgnoreCase).Replace(" p.m.", " PM", StringComparison.OrdinalIgnoreCase);
 
     private static IEnumerable<Func<string, LocalDate, (LocalDateTime, Offset?)?>> Zoned()
@@ -169,9 +183,9 @@ internal static partial class TimeText
     [GeneratedRegex(@"\s+")]
     private static partial Regex Spaces();
 
-    [GeneratedRegex(@"^\d{1,3}:\d{2}(:\d{2})?$")]
+    [GeneratedRegex(@"^[0-9]{1,3}:[0-9]{2}(:[0-9]{2})?$")]
     private static partial Regex Colons();
 
-    [GeneratedRegex(@"^(?:(?<h>\d+(?:[.,]\d+)?)\s*(?:h|hr|hrs|hour|hours|std)\.?)?\s*(?:(?<m>\d+(?:[.,]\d+)?)\s*(?:m|min|mins|minute|minutes)\.?)?\s*(?:(?<s>\d+(?:[.,]\d+)?)\s*(?:s|sec|secs|second|seconds)\.?)?$")]
+    [GeneratedRegex(@"^(?:(?<h>[0-9]+(?:[.,][0-9]+)?)\s*(?:h|hr|hrs|hour|hours|std)\.?)?\s*(?:(?<m>[0-9]+(?:[.,][0-9]+)?)\s*(?:m|min|mins|minute|minutes)\.?)?\s*(?:(?<s>[0-9]+(?:[.,][0-9]+)?)\s*(?:s|sec|secs|second|seconds)\.?)?$")]
     private static partial Regex Units();
 }

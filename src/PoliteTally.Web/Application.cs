@@ -101,6 +101,7 @@ public static class Application
         services.AddSingleton(settings);
         services.AddSingleton<Features.Reports.Replays>();
         services.AddSingleton<Features.Settling.ComingFiles>();
+        services.AddSingleton<ReadingLine>();
         services.AddSingleton<Features.Reports.ReportRounds>();
         services.AddSingleton<OpenLessons>();
         services.AddSingleton<LedgerWriter>();

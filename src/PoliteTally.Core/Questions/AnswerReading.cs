@@ -56,7 +56,7 @@ public static partial class AnswerReading
 
     /// <summary>The number that a cell begins with, whatever unit stands behind it; null if there is none.</summary>
     public static decimal? NumberIn(string cell) =>
-        Number().Match(cell.Trim()) is { Success: true } number
+        Number().Match(Digits.Plain(cell.Trim())) is { Success: true } number
         && decimal.TryParse(number.Groups["number"].Value.Replace(" ", "", StringComparison.Ordinal).Replace(',', '.'), NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var read)
             ? read
             : null;
@@ -130,7 +130,7 @@ public static partial class AnswerReading
         : question.ScaleToLabel.Length > 0 && NameFolding.FoldText(text) == NameFolding.FoldText(question.ScaleToLabel) ? question.ScaleTo
         : null;
 
-    [GeneratedRegex(@"^(?<number>[-+]?(?:\d{1,3}(?: \d{3})+|\d+)(?:[.,]\d+)?)(?=$|[^\d.,])(?:\s*[^\d\s]{0,12})?(?:\s.{0,40})?$")]
+    [GeneratedRegex(@"^(?<number>[-+]?(?:[0-9]{1,3}(?: [0-9]{3})+|[0-9]+)(?:[.,][0-9]+)?)(?=$|[^0-9.,])(?:\s*[^0-9\s]{0,12})?(?:\s.{0,40})?$")]
     private static partial Regex Number();
 
     [GeneratedRegex(@"^\(?[A-La-l1-9][).:]\s+")]

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
+using PoliteTally.Core.Text;
 using PoliteTally.Formats;
 
 namespace PoliteTally.Web.Requests;
@@ -14,12 +15,13 @@ namespace PoliteTally.Web.Requests;
 /// <param name="Zone">The time zone of its times, if it was asked for.</param>
 /// <param name="LeaveOut">Whether rows with something wrong are to be left out.</param>
 /// <param name="Decided">Everything decided, by field, as it was sent.</param>
+/// <param name="Gone">Says that nobody waits for it any more.</param>
 internal sealed record SentFile(
-    string Name, byte[] Bytes, IReadOnlyDictionary<string, int>? Mapping, string? Zone, bool LeaveOut, IFormCollection Decided)
+    string Name, byte[] Bytes, IReadOnlyDictionary<string, int>? Mapping, string? Zone, bool LeaveOut, IFormCollection Decided, CancellationToken Gone)
 {
     private const int ProblemsNamed = 5;
 
-    /// <summary>Reads the form: <c>file</c>, and if decided <c>mapping</c> (JSON), <c>zone</c> and <c>leaveOut</c>.</summary>
+    /// <summary>Reads the form: <c>file</c>, and if decided <c>mapping</c> (JSON), <c>zone</c> and <c>leaveOut</c>. A large file waits for its turn (<see cref="ReadingLine"/>).</summary>
     /// <exception cref="FormatProblem">The form has no usable file.</exception>
     public static async Task<SentFile> From(HttpRequest request)
     {
@@ -31,7 +33,7 @@ internal sealed record SentFile(
         IFormCollection form;
         try
         {
-            form = await request.ReadFormAsync();
+            form = await request.ReadFormAsync(request.HttpContext.RequestAborted);
         }
         catch (InvalidDataException)
         {
@@ -44,11 +46,16 @@ internal sealed record SentFile(
         }
 
         FileSize.Check(file.Length, FileSize.OnlyTheSheet);
-        using var bytes = new MemoryStream();
-        await file.CopyToAsync(bytes);
+        var name = CleanText.Of(Path.GetFileName(file.FileName)) is { Length: > 0 and <= 120 } given ? given : "file";
+        await request.HttpContext.RequestServices.GetRequiredService<ReadingLine>().Wait(request.HttpContext, file.Length, name);
+        var bytes = new byte[file.Length];
+        await using (var stream = file.OpenReadStream())
+        {
+            await stream.ReadExactlyAsync(bytes, request.HttpContext.RequestAborted);
+        }
+
         return new SentFile(
-            Path.GetFileName(file.FileName) is { Length: > 0 and <= 120 } name ? name : "file", bytes.ToArray(),
-            MappingOf(form["mapping"]), form["zone"] is [{ Length: > 0 } zone] ? zone : null, form["leaveOut"] == "true", form);
+            name, bytes, MappingOf(form["mapping"]), form["zone"] is [{ Length: > 0 } zone] ? zone : null, form["leaveOut"] == "true", form, request.HttpContext.RequestAborted);
     }
 
     /// <summary>A refusal that names the rows which are wrong; null if none is, or they are to be left out.</summary>

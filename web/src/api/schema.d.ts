@@ -2882,6 +2882,11 @@ export interface components {
             stored: number;
             /** Format: int32 */
             of: number;
+            /**
+             * Format: int32
+             * @default 0
+             */
+            before: number;
         };
         ComparedRow: {
             /** Format: uuid */

@@ -87,8 +87,11 @@ internal static class RosterEndpoints
         }
     }
 
-    private static RosterPreview Read(SentFile sent) =>
-        RosterFile.Read(sent.Bytes, sent.Mapping, sent.Decided["headless"] == "true", sent.Decided["bundleClass"] is [{ Length: > 0 } chosen] ? chosen : null);
+    private static RosterPreview Read(SentFile sent)
+    {
+        using var budget = ReadingBudget.Begin(sent.Gone);
+        return RosterFile.Read(sent.Bytes, sent.Mapping, sent.Decided["headless"] == "true", sent.Decided["bundleClass"] is [{ Length: > 0 } chosen] ? chosen : null);
+    }
 
     private static IReadOnlyList<RosterCompared> Compare(Guid classId, RosterPreview preview, SchoolDb db)
     {

@@ -179,6 +179,7 @@ internal static class CalendarEndpoints
             ? LocalDatePattern.Iso.Parse(text) is { Success: true } day ? day.Value : throw new FormatProblem("The last day is not a day such as 2027-06-30.")
             : null;
         var zone = await LessonEndpoints.ZoneOf(db, owner);
+        using var budget = ReadingBudget.Begin(sent.Gone);
         return CalendarFile.Read(sent.Bytes, zone, until);
     }
 

@@ -5,8 +5,9 @@ namespace PoliteTally.Web.Features.Settling;
 /// <summary>A file of which something is stored and something is not.</summary>
 /// <param name="Name">Its name.</param>
 /// <param name="Stored">How many of its entries are on the disk.</param>
-/// <param name="Of">How many it has.</param>
-public sealed record ComingFile(string Name, int Stored, int Of);
+/// <param name="Of">How many it has; 0 while it is not read.</param>
+/// <param name="Before">How many other large files are read before it.</param>
+public sealed record ComingFile(string Name, int Stored, int Of, int Before = 0);
 
 /// <summary>The files that are being brought in right now, so that every window of their lesson can say how far they are.</summary>
 internal sealed class ComingFiles

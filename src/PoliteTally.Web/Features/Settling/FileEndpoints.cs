@@ -56,7 +56,8 @@ internal static class FileEndpoints
             return TypedResults.Ok(LookAt(read, open));
         }).WithName("LookAtFile").RequireRateLimiting(Limits.Files);
 
-        api.MapGet("/lessons/{id:guid}/files/coming", (OwnLesson own, ComingFiles coming) => TypedResults.Ok(coming.Of(own.Open.Lesson.Id))).WithName("SeeComingFiles");
+        api.MapGet("/lessons/{id:guid}/files/coming", (OwnLesson own, ComingFiles coming, ReadingLine line) => TypedResults.Ok<IReadOnlyList<ComingFile>>(
+            [.. coming.Of(own.Open.Lesson.Id), .. line.WaitingFor($"{own.Open.Lesson.Id}").Select(w => new ComingFile(w.Name, 0, 0, w.Before))])).WithName("SeeComingFiles");
 
         api.MapPost("/lessons/{id:guid}/files", async Task<Results<Ok<SettlingView>, ProblemHttpResult>> (
             Guid id, OwnLesson own, HttpRequest request, LedgerWriter ledger, OpenLessons openLessons, ComingFiles coming, SchoolDb db, Owner owner, IClock clock) =>

@@ -66,6 +66,17 @@ internal sealed record ReadFile(
             ? await LessonEndpoints.ZoneOf(db, owner)
             : DateTimeZoneProviders.Tzdb.GetZoneOrNull(sent.Zone)
                 ?? throw new FormatProblem($"“{sent.Zone}” is not a time zone. Choose one from the list.");
+        var read = Read(sent, open, zone);
+        var staff = await db.LessonKeys.AsNoTracking().Where(k => k.LessonId == open.Lesson.Id).Select(k => k.Name).ToListAsync(sent.Gone);
+        staff.Add(await db.Users.Where(u => u.Id == owner.Id).Select(u => u.DisplayName).SingleAsync(sent.Gone));
+        read = read with { Staff = staff.Where(n => n.Length > 0).Select(NameFolding.AsShown).ToHashSet() };
+        return read.Problems.Count == 0 || read.Rows.Count == 0 ? read : read with { Problems = [.. read.Problems, .. await Fitting(read, db)] };
+    }
+
+    /// <summary>Reads it, as far as that needs no database.</summary>
+    private static ReadFile Read(SentFile sent, OpenLesson open, DateTimeZone zone)
+    {
+        using var budget = ReadingBudget.Begin(sent.Gone);
         var (from, to) = (open.Lesson.PlannedStart, open.Lesson.PlannedEnd);
         // Several readers look at the same names, to know whether the file is theirs.
         var namesHere = new Dictionary<string, bool>(StringComparer.Ordinal);
@@ -73,7 +84,7 @@ internal sealed record ReadFile(
         var couldBe = sent.Chosen<FileKind?>("kind") is { } said ? [said] : FileRecognition.CouldBe(sent.Bytes, zone, from, to, isNameHere);
         var fingerprint = Convert.ToHexString(SHA256.HashData(sent.Bytes));
         var id = DerivedId.Of($"{open.Lesson.Id}\n{fingerprint}\n{string.Join(",", couldBe)}\n{zone.Id}\n{string.Join(",", sent.Mapping?.OrderBy(m => m.Key, StringComparer.Ordinal).Select(m => $"{m.Key}={m.Value}") ?? [])}\n{sent.Decided["questions"]}\n{sent.Decided["at"]}");
-        var read = couldBe switch
+        return couldBe switch
         {
             [FileKind.Attendance] => OfList(AttendanceFile.Read(sent.Bytes, sent.Mapping, zone, from, to), open, zone, fingerprint, id),
             [FileKind.Captions] => OfCaptions(CaptionsFile.Read(sent.Bytes, zone, open.Times.ActualStart ?? from, open.Rules.KeepsSpoken), zone, fingerprint, id),
@@ -82,10 +93,6 @@ internal sealed record ReadFile(
             [FileKind.People] => OfPeople(PeopleFile.Read(sent.Bytes, zone, from, to, isNameHere), sent, zone, fingerprint, id),
             _ => new ReadFile(null, couldBe, [], true, zone, [], 0, [], [], [], [], []) { Fingerprint = fingerprint, Id = id },
         };
-        var staff = await db.LessonKeys.AsNoTracking().Where(k => k.LessonId == open.Lesson.Id).Select(k => k.Name).ToListAsync();
-        staff.Add(await db.Users.Where(u => u.Id == owner.Id).Select(u => u.DisplayName).SingleAsync());
-        read = read with { Staff = staff.Where(n => n.Length > 0).Select(NameFolding.AsShown).ToHashSet() };
-        return read.Problems.Count == 0 || read.Rows.Count == 0 ? read : read with { Problems = [.. read.Problems, .. await Fitting(read, db)] };
     }
 
     /// <summary>The entries that bring it in; the one that says that it is there comes last, and nothing counts without it.</summary>

@@ -58,7 +58,7 @@ async function copyFrom(event: Event) {
     <Notice v-if="view.data.value?.cannotBeRead" tone="wrong" class="mt-3">
       The rules that were stored for this class cannot be read, so the usual ones count meanwhile. Change what should be
       different and store them, or
-      <button class="quiet" @click="store(view.data.value.rules)">keep the usual rules</button>.
+      <button class="quiet" @click="store(view.data.value.rules as Rules)">keep the usual rules</button>.
     </Notice>
     <Notice v-if="copied" class="mt-3">{{ copied }}</Notice>
     <Notice v-if="view.error.value" tone="wrong">{{ view.error.value.message }}</Notice>

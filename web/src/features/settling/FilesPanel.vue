@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '../../api/client'
 import FileDrop from '../../ui/FileDrop.vue'
+import { count } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
 import FileAsked from './FileAsked.vue'
 import FilesBroughtIn from './FilesBroughtIn.vue'
@@ -38,7 +39,10 @@ defineExpose({ waiting })
         <p v-if="one.busy" role="status">
           <b>{{ one.file.name }}</b>
           {{ one.look?.kind ? `is being brought in, ${rowsIn(one.look.kind, one.look.rows)}…` : 'is being read…' }}
-          <template v-if="one.progress !== undefined">{{ Math.round(one.progress * 100) }} %</template>
+          <template v-if="one.before"
+            >{{ count(one.before, 'large file is', 'large files are') }} read before.</template
+          >
+          <template v-else-if="one.progress !== undefined">{{ Math.round(one.progress * 100) }} %</template>
           <button class="quiet ml-3" @click="one.stop.abort()">Stop</button>
         </p>
         <Notice v-else-if="one.problem" tone="wrong"

@@ -59,6 +59,8 @@ export interface Dropped {
   busy: boolean
   /** How far a picture is read, or a file stored, from 0 to 1, while that is known. */
   progress?: number
+  /** How many large files of others are read before this one, while it waits for its turn. */
+  before?: number
   /** Whether it was a picture and is the text of it now. */
   isRead?: boolean
   stop: AbortController
@@ -103,11 +105,8 @@ export function useFiles(lesson: string, span: { from: number; to: number }, tak
   const look = (one: Dropped) =>
     attempt(one, async () => {
       if (!one.isRead && isPicture(one.file)) await read(one)
-      one.look = await sendFile<Look>(
-        `/api/lessons/${lesson}/files/look`,
-        one.file,
-        formOf(one.decided),
-        one.stop.signal,
+      one.look = await whileWatched(one, () =>
+        sendFile<Look>(`/api/lessons/${lesson}/files/look`, one.file, formOf(one.decided), one.stop.signal),
       )
       if (!asksSomething(one)) await store(one)
     })
@@ -129,14 +128,22 @@ export function useFiles(lesson: string, span: { from: number; to: number }, tak
   }
 
   async function store(one: Dropped) {
+    taken(
+      await whileWatched(one, () =>
+        sendFile<View>(`/api/lessons/${lesson}/files`, one.file, formOf(one.decided), one.stop.signal),
+      ),
+    )
+    leave(one)
+  }
+
+  async function whileWatched<T>(one: Dropped, sending: () => Promise<T>) {
     // Only a large one is not there before the first look.
     const looking = setInterval(() => void howFar(one), 700)
     try {
-      taken(await sendFile<View>(`/api/lessons/${lesson}/files`, one.file, formOf(one.decided), one.stop.signal))
-      leave(one)
+      return await sending()
     } finally {
       clearInterval(looking)
-      one.progress = undefined
+      one.progress = one.before = undefined
     }
   }
 
@@ -145,7 +152,8 @@ export function useFiles(lesson: string, span: { from: number; to: number }, tak
     // Where nobody answers, the file itself says so.
     const all = await ask(api.GET('/api/lessons/{id}/files/coming', { params: { path } })).catch(() => [])
     const coming = all.find((file) => file.name === one.file.name)
-    if (coming) one.progress = coming.stored / coming.of
+    one.before = coming?.before || undefined
+    if (coming?.of) one.progress = coming.stored / coming.of
   }
 
   function leave(one: Dropped) {
