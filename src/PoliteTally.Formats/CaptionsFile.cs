@@ -158,10 +158,10 @@ public static partial class CaptionsFile
     {
         var times = table.Rows.Select(r => r.Cells[0]).ToList();
         var lengths = times.ConvertAll(t => TimeText.IsClock(t) ? TimeText.Length(t, Duration.FromSeconds(1)) : null);
-        var (soonest, latest) = (near.PlusHours(-1), near.PlusSeconds((long)lasts.TotalSeconds).PlusHours(1));
+        var (soonest, latest) = (near.TimeOfDay.PlusHours(-1), near.TimeOfDay.PlusSeconds((long)lasts.TotalSeconds).PlusHours(1));
         return near.TimeOfDay > new LocalTime(2, 0) && times.Count > 0 && lengths.TrueForAll(l => l < LongestCounted) && lengths[0] < Duration.FromMinutes(15)
             && lengths.Zip(lengths.Skip(1)).Count(l => l.First <= l.Second) >= CellContent.Most * (lengths.Count - 1)
-            && times.Count(t => TimeText.Sortable(t, near) is { } time && time > soonest && time < latest) * 2 < times.Count;
+            && times.Count(t => TimeText.TimeOfDay(t) is { } time && (soonest < latest ? time > soonest && time < latest : time > soonest || time < latest)) * 2 < times.Count;
     }
 
     private static List<Speech> Joined(List<Cue> cues, Instant zero, bool keepsWords)

@@ -100,6 +100,12 @@ internal static partial class TimeText
     /// <summary>Whether a cell is a time of day, or a length, and nothing tells which.</summary>
     public static bool IsClock(string cell) => cell.Length <= MostLetters && Colons().IsMatch(Digits.Plain(cell.Trim()));
 
+    /// <summary>A cell that could be a time of day or a length (<see cref="IsClock"/>), as a time of day; null if there is no such time.</summary>
+    public static LocalTime? TimeOfDay(string cell) => Digits.Plain(cell.Trim()).Split(':') is [var hour, var minute, .. var rest]
+        && int.TryParse(hour, CultureInfo.InvariantCulture, out var h) && int.TryParse(minute, CultureInfo.InvariantCulture, out var m) && h is >= 0 and < 24 && m is >= 0 and < 60
+            ? new LocalTime(h, m, rest is [var second] && int.TryParse(second, CultureInfo.InvariantCulture, out var s) && s is >= 0 and < 60 ? s : 0)
+            : null;
+
     /// <summary>Whether a cell is a day without a time.</summary>
     public static bool IsDate(string cell) => cell.Length <= MostLetters && DateReaders.Exists(d => d.Parse(Tidy(cell)) is { Success: true, Value.Year: > 1900 });
 
