@@ -78,7 +78,7 @@ public sealed class OpenLesson
 
             lock (_folding)
             {
-                return _state ??= _from?.With([.. _entries.AsSpan()[_fromCount..].ToArray().Select(e => e.Entry)])
+                return _state ??= _from?.With([.. _entries.From(_fromCount).Select(e => e.Entry)])
                     ?? LessonState.Fold(_entries.Select(e => e.Entry), Merged);
             }
         }
@@ -139,7 +139,7 @@ public sealed class OpenLesson
             after--;
         }
 
-        return [.. _entries.AsSpan()[after..].ToArray().Select(e => e.Entry)];
+        return [.. _entries.From(after).Select(e => e.Entry)];
     }
 
     /// <summary>Whose a name in the meeting is, as far as it tells by itself.</summary>

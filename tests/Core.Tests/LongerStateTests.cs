@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using CsCheck;
+using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
@@ -65,7 +66,14 @@ public sealed class LongerStateTests
 
     /// <summary>The first thing in which a state is another than it should be.</summary>
     private static string? Different(LessonState state, string[] wanted) =>
-        Told(state).Zip(wanted).Where(p => p.First != p.Second).Select(p => $"{p.First}\nand not {p.Second}").FirstOrDefault();
+        Told(state).Zip(wanted).Where(p => p.First != p.Second).Select(p => $"{Around(p.First, p.Second)}\nand not {Around(p.Second, p.First)}").FirstOrDefault();
+
+    // Where they part, with what stands about it.
+    private static string Around(string text, string other)
+    {
+        var same = text.Zip(other).TakeWhile(p => p.First == p.Second).Count();
+        return $"{text[..Math.Min(40, text.Length)]}… {text[Math.Max(0, same - 300)..Math.Min(text.Length, same + 200)]}";
+    }
 
     [Fact]
     public void Ledgers_of_these_tests_know_every_kind_of_act()
@@ -92,6 +100,49 @@ public sealed class LongerStateTests
             }
         },
         iter: 150);
+
+    /// <summary>Many windows note in one millisecond, and what they note arrives in any order: of one moment the order is that of the ledger.</summary>
+    [Fact]
+    public void Many_entries_of_one_moment_make_the_same_as_all_at_once() => Gen.Int.Sample(
+        seed =>
+        {
+            var (ledger, random) = (new AnyLedger(seed, Students, Given.Start), new Random(seed));
+            var (state, all) = (LessonState.Fold([]), new List<Entry>());
+            for (var batch = 0; batch < 30; batch++)
+            {
+                // About four of a moment, some of them a little late, each noted after all before it.
+                List<Entry> more = [.. ledger.Next(1 + random.Next(5)).Select((e, i) => e with
+                {
+                    HappenedAt = Given.Start + Duration.FromMilliseconds(((all.Count + i) / 4) - random.Next(3)),
+                    NotedAt = Given.Start + Duration.FromSeconds(1) + Duration.FromMilliseconds(all.Count + i),
+                })];
+                all.AddRange(more);
+                state = state.With(more);
+                Different(state, Told(LessonState.Fold(all))).ShouldBeNull($"seed {seed}, batch {batch}");
+            }
+        },
+        iter: 150);
+
+    /// <summary>What comes late costs what stands behind it: so far back as the first half of the lesson nothing of it is folded anew.</summary>
+    [Fact]
+    public void What_comes_late_copies_no_more_than_what_stands_behind_it()
+    {
+        static Entry Nod(int second, int noted) => new(Guid.CreateVersion7(), Given.Start + Duration.FromSeconds(second), Given.Start + Duration.FromSeconds(noted), Source.Tapped, "", new NodGiven(Given.Juno, "on time"));
+        var state = LessonState.Fold(Enumerable.Range(0, 20_000).Select(i => Nod(i, i)));
+        state = Enumerable.Range(20_000, 2_000).Aggregate(state, (so, i) => so.With([Nod(i, i)]));
+        long Allocated(Func<LessonState> next)
+        {
+            next();
+            var before = GC.GetAllocatedBytesForCurrentThread();
+            next();
+            return GC.GetAllocatedBytesForCurrentThread() - before;
+        }
+
+        var (near, far, all) = (Allocated(() => state.With([Nod(21_990, 30_000)])), Allocated(() => state.With([Nod(21_500, 30_001)])), Allocated(() => LessonState.Fold(state.Entries)));
+        // The list of its entries alone is 176,000 bytes long.
+        near.ShouldBeLessThan(40_000);
+        (far * 4).ShouldBeLessThan(all);
+    }
 
     [Fact]
     public void Two_ways_on_from_one_state_do_not_meet() => Gen.Int.Sample(

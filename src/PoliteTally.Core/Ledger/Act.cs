@@ -57,6 +57,9 @@ public abstract record Act
     /// <param name="among">The ids of the entries that come together with it.</param>
     internal virtual bool SpeaksOfEarlier(LessonParts lesson, Entry entry, IReadOnlySet<Guid> among) => false;
 
+    /// <summary>Whether it counts for all of its moment, also for what was noted before it in the same millisecond: with it begins or ends a time in which others may lie.</summary>
+    internal virtual bool IsOfAllItsMoment => false;
+
     /// <summary>Takes what it says of names, messages and questions; that counts for what came before it, too.</summary>
     internal virtual void Learn(LessonParts lesson, Entry entry)
     {

@@ -35,7 +35,20 @@ internal static class Ordered
         return once == ordered.Length ? ordered : ordered[..once];
     }
 
-    private static int Compare(Entry a, Entry b)
+    /// <summary>Two arrays in order as one.</summary>
+    public static Entry[] Merged(Entry[] first, Entry[] second)
+    {
+        var merged = new Entry[first.Length + second.Length];
+        for (int at = 0, a = 0, b = 0; at < merged.Length; at++)
+        {
+            merged[at] = b == second.Length || (a < first.Length && Compare(first[a], second[b]) <= 0) ? first[a++] : second[b++];
+        }
+
+        return merged;
+    }
+
+    /// <summary>Below nought if the first comes before the second.</summary>
+    public static int Compare(Entry a, Entry b)
     {
         var byTime = a.HappenedAt.CompareTo(b.HappenedAt);
         if (byTime != 0)

@@ -22,9 +22,6 @@ namespace PoliteTally.Core.Lessons;
 /// </summary>
 public sealed partial class LessonState
 {
-    /// <summary>How far back a late entry may reach before the whole lesson is folded anew. 128 entries.</summary>
-    private const int TailKept = 128;
-
     private static readonly Dictionary<Guid, Guid> NoneMerged = [];
 
     private GrowingList<Entry> _entries;
@@ -33,19 +30,16 @@ public sealed partial class LessonState
     /// <summary>Its entries with the times of files put right; null if it has no files.</summary>
     private Entry[]? _aligned;
 
-    /// <summary>The lesson as it stood some entries ago, from which a late entry is folded; null if it is not kept.</summary>
-    private LessonState? _past;
-
-    /// <summary>What becomes <see cref="_past"/> next.</summary>
-    private LessonState? _nextPast;
+    /// <summary>The lesson as it stood before, the newest first: each about twice as many entries ago as the one before it, so that what comes late costs what stands behind it.</summary>
+    private LessonState[] _earlier = [];
 
     private LessonState(IReadOnlyDictionary<Guid, Guid> merged) => (Parts, _entries) = (new LessonParts(Fresh(merged), merged), new([]));
 
     private LessonState(LessonState from) => (Parts, _entries, _lastNoted) = (from.Parts.Next(), from._entries, from._lastNoted);
 
     /// <summary>
-    /// What the entries amount to with more of them. The same as folding all of them together, and quick if they happened last, as they mostly
-    /// do, or not long before the last; what reaches further back, such as undoing something old, folds all anew.
+    /// What the entries amount to with more of them. The same as folding all of them together, and it costs about as much as what happened after the first of them, or
+    /// after what they speak of, such as undoing something old.
     /// </summary>
     /// <param name="more">More entries of the lesson, none of which is among these, in any order.</param>
     public LessonState With(IReadOnlyList<Entry> more)
@@ -64,30 +58,52 @@ public sealed partial class LessonState
         var late = Ordered.ByTime([.. more]);
         if (Extend(this, late) is { } longer)
         {
-            // What happened a while ago is kept as it stood, to begin from when something comes late.
-            (longer._past, longer._nextPast) = (_past, _nextPast ?? new LessonState(this));
-            if (longer._entries.Count - longer._nextPast._entries.Count >= TailKept)
-            {
-                (longer._past, longer._nextPast) = (longer._nextPast, null);
-            }
-
+            longer._earlier = WithBefore(longer._entries.Count);
             return longer;
         }
 
-        if (_past is { } past && Extend(past, Ordered.ByTime([.. _entries.AsSpan()[past._entries.Count..], .. more])) is { } mended)
+        for (var i = 0; i < _earlier.Length; i++)
         {
-            mended._past = past;
-            return mended;
+            var past = _earlier[i];
+            // One that lacks half of the lesson saves little, if it does at all.
+            if (past._entries.Count * 2 < _entries.Count)
+            {
+                break;
+            }
+
+            if (past.MayComeBefore(late[0]) && Extend(past, Ordered.Merged(_entries.From(past._entries.Count), late)) is { } mended)
+            {
+                mended._earlier = _earlier[i..];
+                return mended;
+            }
         }
 
         return Fold(_entries.Concat(more), Parts.Merged);
     }
 
+    /// <summary>What is kept of earlier, this state with it, for one that is so long: of three that lie closer together than each of them lies back, the middle one goes.</summary>
+    private LessonState[] WithBefore(int count)
+    {
+        List<LessonState> kept = [new LessonState(this)];
+        for (var i = 0; i < _earlier.Length; i++)
+        {
+            if (i + 1 == _earlier.Length || count - _earlier[i + 1]._entries.Count > 2 * (count - kept[^1]._entries.Count))
+            {
+                kept.Add(_earlier[i]);
+            }
+        }
+
+        return [.. kept];
+    }
+
+    private bool MayComeBefore(Entry entry) => _entries.Count == 0 || Ordered.Compare(_entries[^1], entry) < 0;
+
     /// <summary>A state with more entries behind all of its own; null if one of them says something of what is before them.</summary>
     private static LessonState? Extend(LessonState from, Entry[] more)
     {
+        // Of one moment the order is that of the ledger, which notes each entry later than the one before it.
         if (from._entries.Count > 0
-            && (more[0].HappenedAt <= from._entries[^1].HappenedAt || !more.All(e => e.NotedAt > from._lastNoted) || from.IsSpokenOfBy(more)))
+            && (!from.MayComeBefore(more[0]) || !Array.TrueForAll(more, e => e.NotedAt > from._lastNoted && !(e.Act.IsOfAllItsMoment && e.HappenedAt == from._entries[^1].HappenedAt)) || from.IsSpokenOfBy(more)))
         {
             return null;
         }
@@ -111,7 +127,7 @@ public sealed partial class LessonState
     /// <returns>False if they change whose a name is that acts of it were counted for already; then all is to be folded anew.</returns>
     private bool Take(Entry[] more)
     {
-        _entries = _entries.Count == 0 ? new GrowingList<Entry>(more) : _entries.With(more);
+        _entries = _entries.With(more);
         var merges = Merge.Concerns(more);
         if (merges || Array.Exists(more, e => e.Act is Struck))
         {

@@ -44,6 +44,8 @@ public sealed record QuestionOpened(
         };
     }
 
+    internal override bool IsOfAllItsMoment => true;
+
     // The end of a lesson closes whatever was opened in it.
     internal override bool SpeaksOfEarlier(LessonParts lesson, Entry entry, IReadOnlySet<Guid> among) => lesson.See<QuestionsAsked>().AllClosed;
 
@@ -74,6 +76,8 @@ public sealed record QuestionClosed(Guid Asking) : Act
 
     internal override string? WhyNotStruckOut(LessonFacts lesson) =>
         lesson.See<QuestionsAsked>().Of(Asking) is { Question.Anonymous: true } ? BallotsCounted.WereCounted : null;
+
+    internal override bool IsOfAllItsMoment => true;
 
     // How a question ended is told by whatever ended it first.
     internal override bool SpeaksOfEarlier(LessonParts lesson, Entry entry, IReadOnlySet<Guid> among) =>
