@@ -8,16 +8,16 @@ namespace PoliteTally.Core.Chat;
 /// <summary>The messages of a lesson, as its entries tell them.</summary>
 public sealed class ChatLog : LessonPart
 {
-    private readonly Dictionary<Guid, SaidOfMessage> _saidOf;
-    private readonly Dictionary<Guid, ChatMessage> _byEntry;
+    private readonly SharedIndex<Guid, SaidOfMessage> _saidOf;
+    private readonly SharedIndex<Guid, ChatMessage> _byEntry;
     private readonly ListsBy<Guid, ChatMessage> _byStudent;
     private readonly Strokes _strokes;
     private GrowingList<ChatMessage> _messages;
 
-    internal ChatLog() => (_saidOf, _byEntry, _byStudent, _strokes, _messages) = ([], [], new(), new(), new([]));
+    internal ChatLog() => (_saidOf, _byEntry, _byStudent, _strokes, _messages) = (new(), new(), new(), new(), new([]));
 
     private ChatLog(ChatLog from) =>
-        (_saidOf, _byEntry, _byStudent, _strokes, _messages) = (new(from._saidOf), new(from._byEntry), from._byStudent.Copy(), from._strokes.Copy(), from._messages);
+        (_saidOf, _byEntry, _byStudent, _strokes, _messages) = (from._saidOf.Copy(), from._byEntry.Copy(), from._byStudent.Copy(), from._strokes.Copy(), from._messages);
 
     /// <summary>Messages in the chat, in order.</summary>
     public IReadOnlyList<ChatMessage> Messages => _messages;
@@ -26,11 +26,11 @@ public sealed class ChatLog : LessonPart
     public IReadOnlyList<ChatMessage> Of(Guid student) => _byStudent[student];
 
     /// <summary>The message that an entry brought; null if it brought none.</summary>
-    public ChatMessage? MessageOf(Guid entry) => _byEntry.GetValueOrDefault(entry);
+    public ChatMessage? MessageOf(Guid entry) => _byEntry.TryGet(entry, out var message) ? message : null;
 
     /// <summary>Takes what is said of a message, whether it has come already or not.</summary>
     internal void Learn(Guid message, Func<SaidOfMessage, SaidOfMessage> more) =>
-        _saidOf[message] = more(_saidOf.GetValueOrDefault(message) ?? new SaidOfMessage());
+        _saidOf[message] = more(_saidOf.TryGet(message, out var said) ? said : new SaidOfMessage());
 
     /// <summary>Takes that there is a message of the meeting, or that the teacher noted one by its kind alone.</summary>
     internal void Learn(Entry entry) => _strokes.Learn(entry);
@@ -47,7 +47,7 @@ public sealed class ChatLog : LessonPart
             return;
         }
 
-        var words = _saidOf.GetValueOrDefault(entry.Id);
+        var words = _saidOf.TryGet(entry.Id, out var known) ? known : null;
         // Of a tap the words may stand in a file.
         var text = said.Text.Length > 0 ? said.Text : lesson.See<FilesMerged>().SupportOf(entry.Id).Select(e => e.Act).OfType<NameWrote>().FirstOrDefault()?.Text ?? "";
         var stroke = _strokes.Of(entry.Id);
@@ -68,11 +68,22 @@ public sealed class ChatLog : LessonPart
 
     internal override LessonPart Copy() => new ChatLog(this);
 
-    private bool IsRepeat(Said said, string text, Instant at) =>
-        Before(said.Student is { } student ? Of(student) : _messages, at, ChatMessage.RepeatWithin).Any(m => m.Student == said.Student && m.Text == text && m.Name == said.Name);
+    private bool IsRepeat(Said said, string text, Instant at)
+    {
+        var messages = said.Student is { } student ? Of(student) : _messages;
+        for (var i = messages.Count - 1; i >= 0 && messages[i] is var m && at - m.At <= ChatMessage.RepeatWithin; i--)
+        {
+            if (m.Student == said.Student && m.Text == text && m.Name == said.Name)
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
 
     // Backwards and only so far, so that a long lesson does not make each message dearer.
-    private static IEnumerable<ChatMessage> Before(IReadOnlyList<ChatMessage> messages, Instant at, Duration within)
+    private static IEnumerable<ChatMessage> Before(GrowingList<ChatMessage> messages, Instant at, Duration within)
     {
         for (var i = messages.Count - 1; i >= 0 && at - messages[i].At <= within; i--)
         {

@@ -9,15 +9,17 @@ namespace PoliteTally.Core.Chat;
 /// </summary>
 internal sealed class Strokes
 {
-    private readonly Dictionary<Guid, (ChatKind Kind, Guid Entry)> _strokeOf;
-    private readonly HashSet<Guid> _met;
+    private readonly SharedIndex<Guid, (ChatKind Kind, Guid Entry)> _strokeOf;
+
+    // Strokes that stand for a message.
+    private readonly SharedIndex<Guid, bool> _met;
 
     // What was learned and not paired yet; whose a name is is known only when all has been learned.
     private readonly List<Entry> _learned = [];
 
-    public Strokes() => (_strokeOf, _met) = ([], []);
+    public Strokes() => (_strokeOf, _met) = (new(), new());
 
-    private Strokes(Strokes from) => (_strokeOf, _met) = (new(from._strokeOf), new(from._met));
+    private Strokes(Strokes from) => (_strokeOf, _met) = (from._strokeOf.Copy(), from._met.Copy());
 
     public Strokes Copy() => new(this);
 
@@ -25,14 +27,19 @@ internal sealed class Strokes
     public void Learn(Entry entry) => _learned.Add(entry);
 
     /// <summary>The stroke that stands for a message; null if there is none.</summary>
-    public (ChatKind Kind, Guid Entry)? Of(Guid message) => _strokeOf.TryGetValue(message, out var stroke) ? stroke : null;
+    public (ChatKind Kind, Guid Entry)? Of(Guid message) => _strokeOf.TryGet(message, out var stroke) ? stroke : null;
 
     /// <summary>Whether a stroke stands for a message.</summary>
-    public bool IsMet(Guid stroke) => _met.Contains(stroke);
+    public bool IsMet(Guid stroke) => _met.Has(stroke);
 
     /// <summary>Pairs what was learned.</summary>
     public void Pair(LessonParts lesson)
     {
+        if (_learned.Count == 0)
+        {
+            return;
+        }
+
         foreach (var of in _learned.SelectMany(e => e.Act.About(lesson).Select(student => (Student: student, Entry: e))).GroupBy(e => e.Student, e => e.Entry))
         {
             var (messages, strokes) = (of.Where(e => e.Act is NameWrote).ToList(), of.Where(e => e.Act is ChatSaid).ToList());
@@ -49,7 +56,7 @@ internal sealed class Strokes
                 }
                 else
                 {
-                    _met.Add(strokes[j].Id);
+                    _met[strokes[j].Id] = true;
                     _strokeOf[messages[i++].Id] = (((ChatSaid)strokes[j].Act).Kind, strokes[j++].Id);
                 }
             }

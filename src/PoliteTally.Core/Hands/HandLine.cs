@@ -9,20 +9,20 @@ namespace PoliteTally.Core.Hands;
 /// </summary>
 public sealed class HandLine : LessonPart
 {
-    private readonly List<Hand> _hands;
-    private readonly List<Turn> _turns;
-    private readonly List<SpeechHeard> _heard;
+    private readonly SharedList<Hand> _hands;
+    private readonly SharedList<Turn> _turns;
+    private readonly SharedList<SpeechHeard> _heard;
     private readonly Dictionary<string, Duration> _others;
     private readonly Dictionary<Guid, int> _inLine;
     private readonly Dictionary<Guid, int> _openTurn;
     private readonly Dictionary<Guid, Guid> _paused;
     private int? _called;
 
-    internal HandLine() => (_hands, _turns, _heard, _others, _inLine, _openTurn, _paused) = ([], [], [], new(StringComparer.Ordinal), [], [], []);
+    internal HandLine() => (_hands, _turns, _heard, _others, _inLine, _openTurn, _paused) = (new(), new(), new(), new(StringComparer.Ordinal), [], [], []);
 
     private HandLine(HandLine from)
     {
-        (_hands, _turns, _heard, _others, _paused) = ([.. from._hands], [.. from._turns], [.. from._heard], new(from._others, StringComparer.Ordinal), new(from._paused));
+        (_hands, _turns, _heard, _others, _paused) = (from._hands.Copy(), from._turns.Copy(), from._heard.Copy(), new(from._others, StringComparer.Ordinal), new(from._paused));
         (_inLine, _openTurn, _called) = (new(from._inLine), new(from._openTurn), from._called);
     }
 
@@ -99,7 +99,12 @@ public sealed class HandLine : LessonPart
     /// <summary>Ticks a point in the latest turn of the student; without a turn there is nothing to tick it in.</summary>
     internal void Cover(Guid student, Guid point, Guid entry)
     {
-        var index = _turns.FindLastIndex(t => t.Student == student);
+        var index = _turns.Count - 1;
+        while (index >= 0 && _turns[index].Student != student)
+        {
+            index--;
+        }
+
         if (index >= 0 && _turns[index].Points.All(p => p.Point != point))
         {
             _turns[index] = _turns[index] with { Points = [.. _turns[index].Points, (point, entry)] };

@@ -128,8 +128,22 @@ public sealed partial class LessonState
     private bool Take(Entry[] more)
     {
         _entries = _entries.With(more);
+        // One look at each of them: a long lesson does not fit where a processor finds it at once.
+        var (strikes, speaksOfNames, named) = (false, false, (List<NameAct>?)null);
+        foreach (var entry in more)
+        {
+            strikes |= entry.Act is Struck;
+            speaksOfNames |= entry.Act is NameMatched or Renamed;
+            if (entry.Act is NameAct { Beside.Length: > 0 } name)
+            {
+                (named ??= []).Add(name);
+            }
+
+            _lastNoted = Instant.Max(_lastNoted, entry.NotedAt);
+        }
+
         var merges = Merge.Concerns(more);
-        if (merges || Array.Exists(more, e => e.Act is Struck))
+        if (merges || strikes)
         {
             Parts.Change<StrikesMade>().Take(more);
         }
@@ -141,15 +155,18 @@ public sealed partial class LessonState
             Parts.Change<StrikesMade>().Take(Merge.WithoutFile(more, IsStruck));
         }
 
-        var strikes = Parts.See<StrikesMade>();
-        var standing = strikes.Count == 0 ? more : [.. more.Where(e => !strikes.Have(e.Id))];
-        var named = standing.Select(e => e.Act).OfType<NameAct>().Where(a => a.Beside.Length > 0).ToList();
-        if (named.Count > 0 && !Parts.Change<NamesShown>().TellApart(named))
+        var standing = more;
+        if (Parts.See<StrikesMade>() is { Count: > 0 } made && Array.Exists(more, e => made.Have(e.Id)))
+        {
+            standing = [.. more.Where(e => !made.Have(e.Id))];
+            (speaksOfNames, named) = (Array.Exists(standing, e => e.Act is NameMatched or Renamed), [.. standing.Select(e => e.Act).OfType<NameAct>().Where(a => a.Beside.Length > 0)]);
+        }
+
+        if (named is { Count: > 0 } && !Parts.Change<NamesShown>().TellApart(named))
         {
             return false;
         }
 
-        var speaksOfNames = Array.Exists(standing, e => e.Act is NameMatched or Renamed);
         HashSet<string> counted = speaksOfNames ? [.. Names.All.Keys] : [];
         // What is said of names and of messages counts for what came before it, too.
         foreach (var entry in standing)
@@ -172,11 +189,6 @@ public sealed partial class LessonState
         foreach (var entry in standing)
         {
             Apply(entry);
-        }
-
-        foreach (var entry in more)
-        {
-            _lastNoted = Instant.Max(_lastNoted, entry.NotedAt);
         }
 
         return true;
