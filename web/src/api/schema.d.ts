@@ -3143,6 +3143,8 @@ export interface components {
             timeZone: string;
             first: components["schemas"]["FileRow"][];
             wrong: components["schemas"]["FileRow"][];
+            /** Format: int32 */
+            wrongRows: number;
             problems: string[];
             unclear: string[];
             doubts: string[];

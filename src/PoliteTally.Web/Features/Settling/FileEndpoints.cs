@@ -20,7 +20,8 @@ namespace PoliteTally.Web.Features.Settling;
 /// <param name="NamesZone">Whether its times name their zone.</param>
 /// <param name="TimeZone">The zone of times that do not.</param>
 /// <param name="First">Its first rows, as they were read.</param>
-/// <param name="Wrong">Rows that cannot be taken, with what is wrong with them.</param>
+/// <param name="Wrong">The first rows that cannot be taken, with what is wrong with them.</param>
+/// <param name="WrongRows">How many there are.</param>
 /// <param name="Problems">What is wrong with it as a whole.</param>
 /// <param name="Unclear">What is asked of its columns.</param>
 /// <param name="Doubts">What else is asked before it is brought in.</param>
@@ -29,7 +30,7 @@ namespace PoliteTally.Web.Features.Settling;
 /// <param name="KnownQuestions">The questions that they could be.</param>
 public sealed record FileLook(
     FileKind? Kind, IReadOnlyList<FileKind> CouldBe, IReadOnlyList<Column> Columns, int Rows, int LeftOut, Instant? From, Instant? To, bool NamesZone, string TimeZone,
-    IReadOnlyList<FileRow> First, IReadOnlyList<FileRow> Wrong, IReadOnlyList<string> Problems, IReadOnlyList<string> Unclear, IReadOnlyList<string> Doubts,
+    IReadOnlyList<FileRow> First, IReadOnlyList<FileRow> Wrong, int WrongRows, IReadOnlyList<string> Problems, IReadOnlyList<string> Unclear, IReadOnlyList<string> Doubts,
     IReadOnlyList<string> Remarks, IReadOnlyList<NameLook> Names, IReadOnlyList<Person> People, bool BroughtInBefore, IReadOnlyList<FileQuestion> Questions,
     IReadOnlyList<KnownQuestion> KnownQuestions);
 
@@ -39,7 +40,9 @@ public sealed record NameLook(string Name, string Beside, Certainty Certainty, M
 
 internal static class FileEndpoints
 {
+    // What is sent to be looked at; all of it counts.
     private const int RowsShown = 40;
+    private const int NamesShown = 500;
 
     // Each time something is made safe on the disk costs as much as a few thousand rows.
     private const int PartsAtOnce = 4;
@@ -127,11 +130,11 @@ internal static class FileEndpoints
         var names = open.ShortNames;
         return new FileLook(
             read.Kind, read.CouldBe, read.Columns, read.Rows.Count, read.LeftOut, times.Count == 0 ? null : times.Min(), times.Count == 0 ? null : times.Max(), read.NamesZone, read.Zone.Id,
-            [.. read.Rows.Take(RowsShown)], [.. read.Rows.Where(r => r.Problems.Count > 0)], read.Problems, read.Unclear,
+            [.. read.Rows.Take(RowsShown)], [.. read.Rows.Where(r => r.Problems.Count > 0).Take(RowsShown)], read.Rows.Count(r => r.Problems.Count > 0), read.Problems, read.Unclear,
             matches.Count >= NamesToTell && unknown * 2 > matches.Count
                 ? [$"{unknown} of its {matches.Count} names are like nobody's in this class. Is it a file of another class?"]
                 : [],
-            read.Remarks, [.. matches.Select(m => new NameLook(m.Shown.Name, m.Shown.Beside, m.Certainty, m.By, m.Student))],
+            read.Remarks, [.. matches.Take(NamesShown).Select(m => new NameLook(m.Shown.Name, m.Shown.Beside, m.Certainty, m.By, m.Student))],
             [.. open.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], s.Name.Whole))],
             open.State.Files.Files.Any(f => f.File.Fingerprint == read.Fingerprint), read.Questions, read.KnownQuestions);
     }

@@ -86,14 +86,19 @@ internal sealed record ReadFile(
         var id = DerivedId.Of($"{open.Lesson.Id}\n{fingerprint}\n{string.Join(",", couldBe)}\n{zone.Id}\n{string.Join(",", sent.Mapping?.OrderBy(m => m.Key, StringComparer.Ordinal).Select(m => $"{m.Key}={m.Value}") ?? [])}\n{sent.Decided["questions"]}\n{sent.Decided["at"]}");
         return couldBe switch
         {
-            [FileKind.Attendance] => OfList(AttendanceFile.Read(sent.Bytes, sent.Mapping, zone, from, to), open, zone, fingerprint, id),
-            [FileKind.Captions] => OfCaptions(CaptionsFile.Read(sent.Bytes, zone, open.Times.ActualStart ?? from, open.Rules.KeepsSpoken), zone, fingerprint, id),
-            [FileKind.Chat] => OfChat(ChatFile.Read(sent.Bytes, sent.Mapping, zone, from), zone, fingerprint, id),
-            [FileKind.Answers] => OfAnswers(AnswersFile.Read(sent.Bytes, sent.Mapping, zone, from, to, isNameHere), sent.Chosen<List<QuestionChoice>>("questions"), open, zone, fingerprint, id),
+            [FileKind.Attendance] => OfList(Few(AttendanceFile.Read(sent.Bytes, sent.Mapping, zone, from, to), list => list.Rows.Select(r => r.Name)), open, zone, fingerprint, id),
+            [FileKind.Captions] => OfCaptions(Few(CaptionsFile.Read(sent.Bytes, zone, open.Times.ActualStart ?? from, open.Rules.KeepsSpoken), captions => captions.Rows.Select(r => r.Name)), zone, fingerprint, id),
+            [FileKind.Chat] => OfChat(Few(ChatFile.Read(sent.Bytes, sent.Mapping, zone, from), chat => chat.Rows.Select(r => r.Name)), zone, fingerprint, id),
+            [FileKind.Answers] => OfAnswers(Few(AnswersFile.Read(sent.Bytes, sent.Mapping, zone, from, to, isNameHere), table => table.People.Select(p => p.Name)), sent.Chosen<List<QuestionChoice>>("questions"), open, zone, fingerprint, id),
             [FileKind.People] => OfPeople(PeopleFile.Read(sent.Bytes, zone, from, to, isNameHere), sent, zone, fingerprint, id),
             _ => new ReadFile(null, couldBe, [], true, zone, [], 0, [], [], [], [], []) { Fingerprint = fingerprint, Id = id },
         };
     }
+
+    // Each name is compared with the roster, and each is shown to the teacher.
+    private static T Few<T>(T read, Func<T, IEnumerable<string>> names) => names(read).Distinct(StringComparer.Ordinal).Count() is var count && count > PeopleFile.MostNames
+        ? throw new FormatProblem($"This file names {count:N0} different people, and at most {PeopleFile.MostNames:N0} are in a lesson. Nothing was stored; keep only the rows of this lesson, and put the names in a column of their own.")
+        : read;
 
     /// <summary>The entries that bring it in; the one that says that it is there comes last, and nothing counts without it.</summary>
     /// <param name="name">Its name.</param>

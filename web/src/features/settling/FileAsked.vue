@@ -89,15 +89,15 @@ const rezone = (event: Event) => emit('decide', { zone: (event.target as HTMLSel
       @take="(questions) => emit('decide', { questions })"
     />
     <Notice v-for="remark in look.remarks" :key="remark">{{ remark }}</Notice>
-    <template v-if="look.wrong.length">
-      <Notice tone="wrong">{{ count(look.wrong.length, 'row') }} cannot be read.</Notice>
+    <template v-if="look.wrongRows">
+      <Notice tone="wrong">{{ count(look.wrongRows, 'row') }} cannot be read.</Notice>
       <ul>
         <li v-for="line in look.wrong.slice(0, 8)" :key="line.row" class="py-0.5">
           <b>Row {{ line.row }}</b> {{ line.problems.join(' It ') }}
         </li>
       </ul>
       <button v-if="!look.problems.length" class="press mt-1" @click="emit('decide', { leaveOut: true })">
-        Leave {{ look.wrong.length === 1 ? 'this row' : 'these rows' }} out
+        Leave {{ look.wrongRows === 1 ? 'this row' : 'these rows' }} out
       </button>
     </template>
     <p v-if="!look.namesZone" class="mt-2">

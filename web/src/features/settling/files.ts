@@ -72,7 +72,7 @@ export const asksSomething = ({ look, decided }: Dropped) =>
   look.problems.length > 0 ||
   look.unclear.length > 0 ||
   (look.doubts.length > 0 && !decided.sure) ||
-  (look.wrong.length > 0 && !decided.leaveOut)
+  (look.wrongRows > 0 && !decided.leaveOut)
 
 const formOf = ({ kind, mapping, zone, leaveOut, sure, questions, at, picture }: Decided) => {
   const form: Record<string, string> = { leaveOut: String(leaveOut ?? false), sure: String(sure ?? false) }
