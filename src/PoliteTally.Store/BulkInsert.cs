@@ -16,13 +16,25 @@ internal sealed class BulkInsert
     private readonly List<object[]> _rows = [];
 
     /// <summary>Makes rows ready. The context takes them for stored from here on.</summary>
-    public BulkInsert(IEntityType type, IEnumerable<EntityEntry> rows)
+    /// <param name="type">Their table.</param>
+    /// <param name="rows">The rows.</param>
+    /// <param name="inPlace">Whether a row of the same key is written over.</param>
+    public BulkInsert(IEntityType type, IEnumerable<EntityEntry> rows, bool inPlace = false)
     {
         var table = StoreObjectIdentifier.Create(type, StoreObjectType.Table)!.Value;
         var columns = type.GetProperties().Where(p => p.GetComputedColumnSql() is null).Select(p => (Property: p, Name: p.GetColumnName(table)!, p.GetTypeMapping().Converter)).ToList();
         _statement = $"""
             INSERT INTO "{table.Name}" ({string.Join(", ", columns.Select(c => $"\"{c.Name}\""))}) VALUES ({string.Join(", ", columns.Select((_, i) => $"$p{i}"))})
             """;
+        if (inPlace)
+        {
+            var key = type.FindPrimaryKey()!.Properties;
+            _statement += $"""
+                 ON CONFLICT ({string.Join(", ", key.Select(k => $"\"{k.GetColumnName(table)}\""))})
+                DO UPDATE SET {string.Join(", ", columns.Where(c => !key.Contains(c.Property)).Select(c => $"\"{c.Name}\" = excluded.\"{c.Name}\""))}
+                """;
+        }
+
         foreach (var row in rows)
         {
             _rows.Add([.. columns.Select(c => Written(row.Property(c.Property).CurrentValue, c.Converter))]);

@@ -88,6 +88,14 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         }
     }
 
+    /// <summary>Makes rows ready to be written in place of those of the same keys, before a transaction begins, so that others wait as short as can be.</summary>
+    internal IReadOnlyList<BulkInsert> MadeReady(IEnumerable<IOwned> rows)
+    {
+        AddRange(rows);
+        Ready();
+        return [.. ChangeTracker.Entries<IOwned>().Where(e => e.State == EntityState.Added).GroupBy(e => e.Metadata).Select(table => new BulkInsert(table.Key, [.. table], inPlace: true))];
+    }
+
     /// <summary>Tables in such an order that each comes after those that it points to.</summary>
     private static IEnumerable<IEntityType> InOrder(List<IEntityType> tables)
     {

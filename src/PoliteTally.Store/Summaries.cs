@@ -127,6 +127,16 @@ public static class Summaries
             var isSettled = open.Lesson.Stage == LessonStage.Settled;
             List<Summary> fresh = isSettled ? [.. Of(open.State, open.Lesson, open.Rules, open.Roster.Select(s => s.Name.Id))] : [];
             List<LookBackRow> known = isSettled ? [.. KnownIn(open)] : [];
+            var before = await db.Summaries.AsNoTracking().Where(s => s.LessonId == id).ToDictionaryAsync(s => s.StudentId);
+            var knownBefore = await db.LookBack.AsNoTracking().Where(k => k.LessonId == id).ToDictionaryAsync(k => k.StudentId, k => k.Known);
+            // Only what is another than before is written: whoever taps waits for it.
+            IOwned[] changed =
+            [
+                .. fresh.Where(s => !before.TryGetValue(s.StudentId, out var row) || Said(row) != Said(s)), .. known.Where(k => knownBefore.GetValueOrDefault(k.StudentId) != k.Known),
+            ];
+            var rows = db.MadeReady(changed);
+            var (gone, goneKnown) = (before.Keys.Except(fresh.Select(s => s.StudentId)).ToList(), knownBefore.Keys.Except(known.Select(k => k.StudentId)).ToList());
+            db.ChangeTracker.Clear();
             await using var transaction = await db.Database.BeginTransactionAsync();
             if ((await db.Entries.Where(e => e.LessonId == id).MaxAsync(e => (long?)e.Seq) ?? 0) != open.Position)
             {
@@ -134,17 +144,20 @@ public static class Summaries
                 continue;
             }
 
-            var before = await db.Summaries.AsNoTracking().Where(s => s.LessonId == id).ToDictionaryAsync(s => s.StudentId, s => s.Score);
-            await db.Summaries.Where(s => s.LessonId == id).ExecuteDeleteAsync();
-            await db.LookBack.Where(k => k.LessonId == id).ExecuteDeleteAsync();
-            db.Summaries.AddRange(fresh);
-            db.LookBack.AddRange(known);
-            await db.SaveQuickly();
+            if (gone.Count + goneKnown.Count > 0)
+            {
+                await db.Summaries.Where(s => s.LessonId == id && gone.Contains(s.StudentId)).ExecuteDeleteAsync();
+                await db.LookBack.Where(k => k.LessonId == id && goneKnown.Contains(k.StudentId)).ExecuteDeleteAsync();
+            }
+
+            foreach (var table in rows)
+            {
+                table.Into(db);
+            }
+
             await db.Lessons.Where(l => l.Id == id).ExecuteUpdateAsync(set => set.SetProperty(l => l.ReckonAgain, false).SetProperty(l => l.LookBackKept, isSettled));
             await transaction.CommitAsync();
-            fresh.ForEach(row => db.Entry(row).State = EntityState.Detached);
-            known.ForEach(row => db.Entry(row).State = EntityState.Detached);
-            return fresh.Count(s => !before.TryGetValue(s.StudentId, out var score) || score != s.Score);
+            return fresh.Count(s => !before.TryGetValue(s.StudentId, out var row) || row.Score != s.Score);
         }
     }
 

@@ -7,6 +7,8 @@ using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http.Json;
 using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.SignalR;
+using Microsoft.Extensions.Options;
 using NodaTime;
 using PoliteTally.Demo;
 using PoliteTally.Formats;
@@ -79,6 +81,8 @@ public static class Application
         // That keys lie unencrypted beside the data they protect is as meant: whoever has the folder has both.
         builder.Logging.SetMinimumLevel(LogLevel.Warning)
             .AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error)
+            // Said by RefusedWatch, without what is only refused.
+            .AddFilter(RefusedWatch.WrittenDownAs, LogLevel.None)
             // What keeps the application from starting is said in one sentence, or thrown. Afterwards the host says why it stops.
             .AddFilter("Microsoft.Extensions.Hosting.Internal.Host", level => level >= LogLevel.Warning && hasStarted);
         // Made by the services, so that it is let go of when all of them are done.
@@ -127,6 +131,7 @@ public static class Application
         services.AddSingleton<LessonKeys>();
         services.AddSingleton<StandInPrograms>();
         services.AddSingleton<GuessWatch>();
+        services.AddSingleton<SignInWatch>();
         services.AddSingleton<KnockWatch>();
         services.AddSingleton<PageSessions>();
         services.AddSingleton<PagePublisher>();
@@ -150,11 +155,14 @@ public static class Application
                 identity.Password.RequireLowercase = false;
                 identity.Password.RequireUppercase = false;
                 identity.Password.RequireNonAlphanumeric = false;
-                identity.Lockout.MaxFailedAccessAttempts = 8;
             })
             .AddEntityFrameworkStores<SchoolDb>()
             .AddSignInManager();
-        services.Configure<SecurityStampValidatorOptions>(stamp => stamp.ValidationInterval = StampIsAsked);
+        services.Configure<SecurityStampValidatorOptions>(stamp =>
+        {
+            stamp.ValidationInterval = StampIsAsked;
+            stamp.OnRefreshingPrincipal = SignedInSessions.GoOn;
+        });
         services.ConfigureApplicationCookie(cookie =>
         {
             cookie.Cookie.Name = "polite-tally";
@@ -163,7 +171,7 @@ public static class Application
             cookie.Events.OnValidatePrincipal = async context =>
             {
                 // Asked only when due: merely making the validator opens the database, which was a tenth of the time of a tap.
-                if (!(TimeProvider.System.GetUtcNow() - context.Properties.IssuedUtc < StampIsAsked))
+                if (!(TimeProvider.System.GetUtcNow() - context.Properties.IssuedUtc < context.HttpContext.RequestServices.GetRequiredService<IOptions<SecurityStampValidatorOptions>>().Value.ValidationInterval))
                 {
                     await SecurityStampValidator.ValidatePrincipalAsync(context);
                 }
@@ -190,14 +198,14 @@ public static class Application
         });
         services.AddOpenApi(JsonFormat.Describe);
         services.AddResponseCompression(compression => compression.MimeTypes = ["text/html", "text/css", "text/javascript", "image/svg+xml"]);
-        services.AddSignalR().AddJsonProtocol(json => JsonFormat.Configure(json.PayloadSerializerOptions))
+        services.AddSignalR(hubs => hubs.AddFilter<RefusedWatch>()).AddJsonProtocol(json => JsonFormat.Configure(json.PayloadSerializerOptions))
             // A school has many pages that only stand open, and what they do comes by HTTP, which notices a lost line by itself.
             .AddHubOptions<PageHub>(pages => (pages.KeepAliveInterval, pages.ClientTimeoutInterval) = (PageHub.SignOfLife, PageHub.GivenUp));
         services.AddHostFiltering(hosts => hosts.AllowedHosts = ["localhost", "127.0.0.1", "[::1]", .. settings.Address is { } address ? new[] { address.Host } : []]);
         services.AddRateLimiter(limiter =>
         {
             limiter.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
-            limiter.AddPolicy(Limits.SignIn, context => PerMinute(context.Connection.RemoteIpAddress?.ToString() ?? "", 20));
+            limiter.AddPolicy(Limits.SignIn, context => PerMinute(CallerNetwork.Of(context), 20));
             limiter.AddPolicy(Limits.Files, context => PerMinute(OwnerOf(context).ToString(), 60));
             // Setting a page takes a moment; a teacher takes a class of reports one by one, but no more.
             limiter.AddPolicy(Limits.Reports, context => PerMinute(OwnerOf(context).ToString(), 600));
@@ -205,9 +213,9 @@ public static class Application
             // By session, for a school may come from one address; who has none that is known here is counted by that.
             limiter.AddPolicy(Limits.Page, context => context.Request.Cookies[PageSessions.Cookie] is { } token && context.RequestServices.GetRequiredService<PageSessions>().Knows(token)
                 ? PerMinute(token, 6000)
-                : PerMinute(context.Connection.RemoteIpAddress?.ToString() ?? "", 6000));
+                : PerMinute(CallerNetwork.Of(context), 6000));
             // By address, not by key: whoever guesses keys has a new one each time.
-            limiter.AddPolicy(Limits.Keys, context => PerMinute(context.Connection.RemoteIpAddress?.ToString() ?? "", 60_000));
+            limiter.AddPolicy(Limits.Keys, context => PerMinute(CallerNetwork.Of(context), 60_000));
         });
     }
 

@@ -52,8 +52,57 @@ public sealed class GuessWatchTests
     public void Whoever_enters_rightly_makes_good_for_others_of_the_same_school()
     {
         var (watch, _) = After(GuessWatch.SlowFrom + 2);
-        watch.Right(School);
+        watch.Right(School, Guid.NewGuid());
         watch.WaitOf(School).ShouldBe(TimeSpan.Zero);
+    }
+
+    /// <summary>Somebody with a pass, who enters with it again and again between guesses at the passes of others.</summary>
+    [Fact]
+    public void Whoever_enters_rightly_again_and_again_makes_good_once()
+    {
+        var (watch, clock) = After(0);
+        var own = Guid.NewGuid();
+        for (var guess = 0; guess < GuessWatch.RefusedFrom + GuessWatch.MadeGood; guess++)
+        {
+            watch.Right(School, own);
+            watch.Wrong(School, Lesson);
+        }
+
+        watch.RefusedFor(School).ShouldBeGreaterThan(Duration.Zero);
+        clock.Now += GuessWatch.Window + Duration.FromSeconds(1);
+        watch.RefusedFor(School).ShouldBe(Duration.Zero);
+    }
+
+    [Theory]
+    [InlineData("203.0.113.7", "203.0.113.7")]
+    [InlineData("::ffff:203.0.113.7", "203.0.113.7")]
+    [InlineData("2001:db8:1:2:3:4:5:6", "2001:db8:1:2::/64")]
+    [InlineData("2001:db8:1:2:ffff:ffff:ffff:ffff", "2001:db8:1:2::/64")]
+    [InlineData("2001:db8:1:3::1", "2001:db8:1:3::/64")]
+    public void All_addresses_of_one_network_are_one_guesser(string address, string counted) => Requests.CallerNetwork.Of(System.Net.IPAddress.Parse(address)).ShouldBe(counted);
+
+    [Fact]
+    public void A_password_is_guessed_a_few_times_from_one_network_whether_there_is_such_an_account_or_not()
+    {
+        var clock = new Clock();
+        var watch = new Features.Accounts.SignInWatch(clock);
+        for (var i = 0; i < Features.Accounts.SignInWatch.FromOne; i++)
+        {
+            watch.Takes("tamsin@skerrysound.example", School).ShouldBeTrue();
+            watch.Wrong(i % 2 == 0 ? " Tamsin@skerrysound.example" : "tamsin@SKERRYSOUND.example", School);
+        }
+
+        watch.Takes("tamsin@skerrysound.example", School).ShouldBeFalse();
+        watch.Takes("tamsin@skerrysound.example", "198.51.100.1").ShouldBeTrue();
+        watch.Takes("odhran@skerrysound.example", School).ShouldBeTrue();
+        clock.Now += Features.Accounts.SignInWatch.Window + Duration.FromSeconds(1);
+        watch.Takes("tamsin@skerrysound.example", School).ShouldBeTrue();
+        for (var i = 0; i < Features.Accounts.SignInWatch.FromAll; i++)
+        {
+            watch.Wrong("tamsin@skerrysound.example", $"198.51.100.{i}");
+        }
+
+        watch.Takes("tamsin@skerrysound.example", "192.0.2.1").ShouldBeFalse();
     }
 
     [Fact]

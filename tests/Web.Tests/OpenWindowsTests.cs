@@ -40,6 +40,20 @@ public sealed class OpenWindowsTests
         await stalled.Aborted.WaitAsync(OpenWindows.Patience * 4, TestContext.Current.CancellationToken);
     }
 
+    /// <summary>A helper whose key was taken back is told that something changed, and of nothing after that.</summary>
+    [Fact]
+    public async Task The_last_word_is_the_last()
+    {
+        var (helper, other) = (Hearing("key"), Hearing("help"));
+        _windows.Hears("help", helper, helper);
+        _windows.SendLast("key", "changed");
+        await helper.HearsMoreThan(0);
+        _windows.Send("help", "changed");
+        await other.HearsMoreThan(0);
+        helper.Heard.ShouldHaveSingleItem();
+        _windows.AnyHears("key").ShouldBeFalse();
+    }
+
     [Fact]
     public void Whoever_is_gone_hears_nothing()
     {

@@ -220,6 +220,52 @@ public sealed class StartTests : IDisposable
         (await elsewhere.Http.GetAsync("/api/classes", TestContext.Current.CancellationToken)).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
+    /// <summary>Who somebody is is read anew every half hour; a teacher in a lesson notices nothing of it.</summary>
+    [Fact]
+    public async Task A_session_goes_on_when_who_it_is_is_read_anew()
+    {
+        await using var app = new AppUnderTest();
+        await app.InitializeAsync();
+        var (here, ended) = (await app.SignedIn(), await app.SignedIn("odhran"));
+        app.Part<Microsoft.Extensions.Options.IOptions<Microsoft.AspNetCore.Identity.SecurityStampValidatorOptions>>().Value.ValidationInterval = TimeSpan.Zero;
+        for (var renewal = 0; renewal < 4; renewal++)
+        {
+            (await here.Http.GetAsync("/api/classes", TestContext.Current.CancellationToken)).StatusCode.ShouldBe(HttpStatusCode.OK, $"renewal {renewal}");
+        }
+
+        // Signed out is signed out, and another stamp, as with another password, ends it.
+        (await ended.Http.DeleteAsync("/api/session", TestContext.Current.CancellationToken)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        await using (var db = app.File.Open(Guid.Empty))
+        {
+            await db.Users.ExecuteUpdateAsync(set => set.SetProperty(u => u.SecurityStamp, "another"), TestContext.Current.CancellationToken);
+        }
+
+        (await here.Http.GetAsync("/api/classes", TestContext.Current.CancellationToken)).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+    }
+
+    /// <summary>What is answered, and how much work it takes, is the same for an address that nobody has.</summary>
+    [Fact]
+    public async Task Signing_in_tells_nobody_who_has_an_account()
+    {
+        await using var app = new AppUnderTest();
+        await app.InitializeAsync();
+        var visitor = app.Visitor();
+        await visitor.Enter();
+        var answers = new Dictionary<string, List<string>>();
+        foreach (var email in new[] { "tamsin@skerrysound.example", "nobody@skerrysound.example" })
+        {
+            answers[email] = [];
+            for (var i = 0; i < SignInWatch.FromOne + 1; i++)
+            {
+                var answer = await visitor.Post("/api/session", new SignIn(email, "not the password"));
+                answers[email].Add($"{(int)answer.StatusCode} {(await answer.Content.ReadFromJsonAsync<Microsoft.AspNetCore.Mvc.ProblemDetails>(TestContext.Current.CancellationToken))!.Detail}");
+            }
+        }
+
+        answers["tamsin@skerrysound.example"].ShouldBe(answers["nobody@skerrysound.example"]);
+        answers["nobody@skerrysound.example"][^1].ShouldContain("Too many attempts");
+    }
+
     [Theory]
     [InlineData("/live", "https://elsewhere.example", HttpStatusCode.Forbidden)]
     [InlineData("/page/live", "http://127.0.0.1:1", HttpStatusCode.Forbidden)]

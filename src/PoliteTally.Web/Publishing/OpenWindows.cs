@@ -87,6 +87,16 @@ public sealed class OpenWindows(ILogger<OpenWindows> log)
         }
     }
 
+    /// <summary>Sends something to all windows that hear of it, and then nothing more of anything.</summary>
+    public void SendLast(string of, string method)
+    {
+        foreach (var (connection, window) in _hearing.GetValueOrDefault(of)?.ToArray() ?? [])
+        {
+            window.Send(method, null);
+            Gone(connection);
+        }
+    }
+
     /// <summary>Sends something to all windows that hear of it.</summary>
     public void Send(string of, string method, Written? what = null)
     {

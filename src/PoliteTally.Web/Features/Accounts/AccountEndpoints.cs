@@ -29,6 +29,16 @@ public sealed record NewAccount(
 
 internal static class AccountEndpoints
 {
+    // Whom a password is compared with where there is no account.
+    private static readonly Teacher Nobody = MadeNobody();
+
+    private static Teacher MadeNobody()
+    {
+        var nobody = new Teacher { DisplayName = "", School = "", TimeZone = "" };
+        nobody.PasswordHash = new PasswordHasher<Teacher>().HashPassword(nobody, Guid.NewGuid().ToString());
+        return nobody;
+    }
+
     public static void MapAccounts(this RouteGroupBuilder api)
     {
         api.MapGet("/session", async (HttpContext http, UserManager<Teacher> teachers, FirstAccount first, Settings settings) =>
@@ -43,23 +53,25 @@ internal static class AccountEndpoints
         }).WithName("GetSession");
 
         api.MapPost("/session", async Task<Results<NoContent, ProblemHttpResult>> (
-            SignIn sign, SignInManager<Teacher> signIn, UserManager<Teacher> teachers) =>
+            SignIn sign, SignInManager<Teacher> signIn, UserManager<Teacher> teachers, SignInWatch watch, HttpContext http) =>
         {
-            var teacher = await teachers.FindByEmailAsync(sign.Email);
-            var result = teacher is null
-                ? SignInResult.Failed
-                : await signIn.CheckPasswordSignInAsync(teacher, sign.Password, lockoutOnFailure: true);
-            if (result.Succeeded)
+            var network = CallerNetwork.Of(http);
+            if (!watch.Takes(sign.Email, network))
             {
-                await SignedInSessions.Begin(signIn, teacher!);
-                return TypedResults.NoContent();
+                return TypedResults.Problem("Too many attempts. Wait five minutes, then try again.", statusCode: StatusCodes.Status401Unauthorized);
             }
 
-            return TypedResults.Problem(
-                    result.IsLockedOut
-                        ? "Too many attempts. Wait five minutes, then try again."
-                        : "This e-mail address and password do not belong together. Check both.",
-                    statusCode: StatusCodes.Status401Unauthorized);
+            // As much work for an address that nobody has as for a wrong password, and the same answer.
+            var teacher = await teachers.FindByEmailAsync(sign.Email) is { PasswordHash: not null } found ? found : null;
+            var isRight = teachers.PasswordHasher.VerifyHashedPassword(teacher ?? Nobody, (teacher ?? Nobody).PasswordHash!, sign.Password) != PasswordVerificationResult.Failed;
+            if (teacher is null || !isRight)
+            {
+                watch.Wrong(sign.Email, network);
+                return TypedResults.Problem("This e-mail address and password do not belong together. Check both.", statusCode: StatusCodes.Status401Unauthorized);
+            }
+
+            await SignedInSessions.Begin(signIn, teacher);
+            return TypedResults.NoContent();
         }).WithName("SignIn").RequireRateLimiting(Limits.SignIn);
 
         api.MapPost("/session/demo", async Task<Results<NoContent, ProblemHttpResult>> (

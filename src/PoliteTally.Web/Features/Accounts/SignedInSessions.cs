@@ -36,6 +36,17 @@ public sealed class SignedInSessions
     public static Task Begin(SignInManager<Teacher> signIn, Teacher teacher) =>
         signIn.SignInWithClaimsAsync(teacher, isPersistent: true, [new Claim(Claim, Guid.CreateVersion7().ToString())]);
 
+    /// <summary>Who somebody is is read anew from time to time; the session is the same one.</summary>
+    public static Task GoOn(SecurityStampRefreshingPrincipalContext renewed)
+    {
+        if (renewed is { CurrentPrincipal: { } before, NewPrincipal.Identity: ClaimsIdentity now } && before.FindFirst(Claim) is { } session)
+        {
+            now.AddClaim(session.Clone());
+        }
+
+        return Task.CompletedTask;
+    }
+
     /// <summary>Whether somebody's session goes on.</summary>
     public bool GoesOn(ClaimsPrincipal? who) => IdOf(who) is { } id && !_over.ContainsKey(id);
 

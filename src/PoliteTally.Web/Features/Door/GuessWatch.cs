@@ -4,7 +4,7 @@ namespace PoliteTally.Web.Features.Door;
 
 /// <summary>
 /// Slows down whoever guesses passes and codes, and then refuses them for a while. A school may come from one address: whoever enters rightly
-/// makes good for wrong tries of others from there.
+/// makes good for wrong tries of others from there, once in a while, so that nobody who has a pass can guess for ever.
 /// </summary>
 public sealed class GuessWatch(IClock clock)
 {
@@ -26,6 +26,7 @@ public sealed class GuessWatch(IClock clock)
     private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(2);
 
     private readonly RecentTimes _wrong = new(clock, Window);
+    private readonly RecentTimes _right = new(clock, Window);
 
     /// <summary>How much longer nothing is taken from an address; zero if it is.</summary>
     public Duration RefusedFor(string address)
@@ -54,6 +55,12 @@ public sealed class GuessWatch(IClock clock)
         }
     }
 
-    /// <summary>A try was right.</summary>
-    public void Right(string address) => _wrong.TakeOff(address, MadeGood);
+    /// <summary>A student entered rightly.</summary>
+    public void Right(string address, Guid student)
+    {
+        if (_right.Add($"{address} {student}", most: 1))
+        {
+            _wrong.TakeOff(address, MadeGood);
+        }
+    }
 }

@@ -19,6 +19,7 @@ public sealed class HelpHub(LessonKeys keys, OpenLessons openLessons, OpenWindow
         }
 
         windows.Hears(LivePublisher.HelpOf(holder.Lesson), Context, Clients.Caller);
+        windows.Hears(LessonKeys.WindowsOf(holder.Key), Context, Clients.Caller);
     }
 
     /// <inheritdoc/>

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Publishing;
 using PoliteTally.Web.Requests;
 
 namespace PoliteTally.Web.Features.Keys;
@@ -64,7 +65,7 @@ internal static class KeyEndpoints
         }).WithName("MakeKey").RequireRateLimiting(Limits.Files);
 
         api.MapDelete("/keys/{key:guid}", async Task<Results<Ok<IReadOnlyList<KeyLine>>, NotFound>> (
-            Guid key, SchoolDb db, OpenLessons openLessons, IClock clock) =>
+            Guid key, SchoolDb db, OpenWindows windows, IClock clock) =>
         {
             if (await db.LessonKeys.FirstOrDefaultAsync(k => k.Id == key) is not { } row)
             {
@@ -73,8 +74,8 @@ internal static class KeyEndpoints
 
             row.TakenBackAt ??= clock.GetCurrentInstant();
             await db.SaveChangesAsync();
-            // Whoever holds it asks what there is to see, and is told that it opens nothing any more.
-            openLessons.Touch(row.LessonId);
+            // Whoever holds it asks what there is to see, is told that it opens nothing any more, and hears of nothing from then on.
+            windows.SendLast(LessonKeys.WindowsOf(key), "changed");
             return TypedResults.Ok(await LinesOf(row.LessonId, db));
         }).WithName("TakeBackKey");
     }

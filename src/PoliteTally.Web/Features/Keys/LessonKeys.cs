@@ -7,7 +7,7 @@ using PoliteTally.Web.Requests;
 namespace PoliteTally.Web.Features.Keys;
 
 /// <summary>Somebody, or a program, who came with the key to one lesson.</summary>
-public sealed record KeyHolder(Guid Owner, Guid Lesson, string Name, KeyRights Rights);
+public sealed record KeyHolder(Guid Key, Guid Owner, Guid Lesson, string Name, KeyRights Rights);
 
 /// <summary>
 /// Keys to one lesson. A key is 256 random bits, shown once; the file keeps its SHA-256, which for so many bits needs no salt. It goes with
@@ -15,6 +15,9 @@ public sealed record KeyHolder(Guid Owner, Guid Lesson, string Name, KeyRights R
 /// </summary>
 public sealed class LessonKeys(SchoolFile file)
 {
+    /// <summary>What the windows hear of that were opened with a key.</summary>
+    public static string WindowsOf(Guid key) => $"key {key}";
+
     /// <summary>A new key, and the row that knows it by its fingerprint.</summary>
     public static (string Key, LessonKey Row) Make(Guid lesson, string name, KeyRights rights, Instant now)
     {
@@ -36,6 +39,6 @@ public sealed class LessonKeys(SchoolFile file)
         var hash = SecretToken.HashOf(key);
         await using var db = file.Open(Guid.Empty);
         var found = await db.LessonKeys.IgnoreQueryFilters().AsNoTracking().FirstOrDefaultAsync(k => k.KeyHash == hash && k.TakenBackAt == null);
-        return found is not null && (found.Rights & any) != 0 ? new KeyHolder(found.OwnerId, found.LessonId, found.Name, found.Rights) : null;
+        return found is not null && (found.Rights & any) != 0 ? new KeyHolder(found.Id, found.OwnerId, found.LessonId, found.Name, found.Rights) : null;
     }
 }

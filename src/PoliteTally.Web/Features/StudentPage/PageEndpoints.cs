@@ -81,7 +81,7 @@ internal static class PageEndpoints
                 return wrong!;
             }
 
-            var address = AddressOf(http);
+            var address = CallerNetwork.Of(http);
             if (entry.Pass is { Length: > 0 } pass)
             {
                 if (await StudentWith(pass, open, passes, file) is not { } student)
@@ -93,7 +93,7 @@ internal static class PageEndpoints
                         "This pass does not open this lesson. Look at your slip once more, or ask your teacher.", statusCode: StatusCodes.Status401Unauthorized);
                 }
 
-                watch.Right(address);
+                watch.Right(address, student);
                 var session = await sessions.Begin(http, open, student, entry.Remember);
                 return TypedResults.Ok(ViewOf(new PageGuest(session, open, student, "", false), clock));
             }
@@ -213,7 +213,7 @@ internal static class PageEndpoints
     /// <summary>The lesson of a code that can still be entered: after it is over, where students see their scores; else what was wrong.</summary>
     private static async Task<(OpenLesson? OpenLesson, ProblemHttpResult? Wrong)> Found(string code, HttpContext http, PageSessions sessions, GuessWatch watch)
     {
-        var address = AddressOf(http);
+        var address = CallerNetwork.Of(http);
         if (watch.RefusedFor(address) is var wait && wait > Duration.Zero)
         {
             http.Response.Headers.RetryAfter = Math.Ceiling(wait.TotalSeconds).ToString(CultureInfo.InvariantCulture);
@@ -243,5 +243,4 @@ internal static class PageEndpoints
             && open.OnSheetOf(open.Whose(student.Id)) is { } known ? known.Name.Id : null;
     }
 
-    private static string AddressOf(HttpContext http) => http.Connection.RemoteIpAddress?.ToString() ?? "";
 }
