@@ -20,6 +20,15 @@ internal static class Neighbours
     private const int Floods = 4;
     private const int Turns = 4;
     private static readonly TimeSpan Long = TimeSpan.FromSeconds(24);
+    private static readonly int[] Megabytes = [5, 10, 15, 20];
+
+    /// <summary>A saved chat of so many megabytes, in as many rows as are read of one.</summary>
+    private static string Chat(int megabytes)
+    {
+        const int rows = 90_000;
+        var words = new string('x', (megabytes * 950_000 / rows) - 40);
+        return "Time,From,Message\n" + string.Concat(Enumerable.Range(0, rows).Select(i => $"09:{i / 60 % 60:00}:{i % 60:00},Student{i % 400} Sound,{i} {words}\n"));
+    }
 
     public static async Task Run()
     {
@@ -58,6 +67,11 @@ internal static class Neighbours
                     await program.Send($"/api/classes/{id}/roster", roster);
                 }
             }));
+
+            var (files, before) = (Megabytes.Select(Chat).ToList(), program.Memory);
+            Compare($"while {Megabytes.Length} chats of {Megabytes[0]} to {Megabytes[^1]} MB are looked at at once", await During(() => Task.WhenAll(files.Select(file => program.Send($"/api/lessons/{flooded.Id}/files/look", file)))));
+            await Task.Delay(TimeSpan.FromSeconds(2));
+            Figures.Row("memory of the program 2 s after that", Figures.Of(program.Memory, "MB", "0"), $"before {Figures.Of(before, "MB", "0")}", program.Memory / before);
 
             var past = await LiveLoad.Class(program, Many);
             for (var i = 0; i < Settled; i++)

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using System.Text.Json.Nodes;
 
 namespace PoliteTally.Formats;
@@ -18,7 +19,38 @@ public static class JsonMerge
     public static (JsonNode? Merged, IReadOnlyList<MergeConflict> Conflicts) Of(JsonNode? origin, JsonNode? mine, JsonNode? theirs)
     {
         var conflicts = new List<MergeConflict>();
-        return (Merge(origin, mine, theirs, [], conflicts), conflicts);
+        return (Merge(Plain(origin), Plain(mine), Plain(theirs), [], conflicts), conflicts);
+    }
+
+    // Of two members of one name the last counts, as readers of JSON have it; the tree of the library takes no such object.
+    private static JsonNode? Plain(JsonNode? node)
+    {
+        if (node is null)
+        {
+            return null;
+        }
+
+        using var read = JsonDocument.Parse(node.ToJsonString());
+        return Plain(read.RootElement);
+    }
+
+    private static JsonNode? Plain(JsonElement element)
+    {
+        switch (element.ValueKind)
+        {
+            case JsonValueKind.Object:
+                var made = new JsonObject();
+                foreach (var member in element.EnumerateObject())
+                {
+                    made[member.Name] = Plain(member.Value);
+                }
+
+                return made;
+            case JsonValueKind.Array:
+                return new JsonArray([.. element.EnumerateArray().Select(Plain)]);
+            default:
+                return element.ValueKind == JsonValueKind.Null ? null : JsonValue.Create(element.Clone());
+        }
     }
 
     private static JsonNode? Merge(JsonNode? origin, JsonNode? mine, JsonNode? theirs, IReadOnlyList<string> path, List<MergeConflict> conflicts)
@@ -93,7 +125,7 @@ public static class JsonMerge
         }
     }
 
-    private static bool HasIds(JsonArray list) => list.All(i => i is JsonObject item && item["id"] is JsonValue);
+    private static bool HasIds(JsonArray list) => list.All(i => i is JsonObject item && item["id"] is JsonValue) && list.Select(i => i!["id"]!.ToString()).Distinct().Count() == list.Count;
 
     private static Dictionary<string, JsonNode> ById(JsonArray list) =>
         list.OfType<JsonObject>().Where(i => i["id"] is not null).GroupBy(i => i["id"]!.ToString()).ToDictionary(g => g.Key, g => (JsonNode)g.First());

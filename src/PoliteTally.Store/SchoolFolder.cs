@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 
@@ -17,6 +18,9 @@ public sealed class SchoolFolder : IDisposable
     // EWOULDBLOCK of Linux, which is how a lock is refused.
     private const int HeldByAnother = 11;
 
+    // 0077 in octal, as umask(2) takes it.
+    private const uint NothingForOthers = 63;
+
     private const string Part = SchoolFile.Name + ".part";
 
     private readonly string _folder;
@@ -33,6 +37,7 @@ public sealed class SchoolFolder : IDisposable
             throw new StartProblem($"{folder} is a file. Choose a folder with --data DIR.");
         }
 
+        OnlyForThisUser();
         Directory.CreateDirectory(folder);
         try
         {
@@ -92,8 +97,40 @@ public sealed class SchoolFolder : IDisposable
         return file;
     });
 
+    /// <summary>Does something that needs what is in the folder; lets go of the folder if that cannot be.</summary>
+    /// <exception cref="StartProblem">Something in it cannot be used.</exception>
+    public void Using(Action what)
+    {
+        try
+        {
+            Saying(_folder, () =>
+            {
+                what();
+                return true;
+            });
+        }
+        catch
+        {
+            Dispose();
+            throw;
+        }
+    }
+
     /// <inheritdoc/>
     public void Dispose() => _lock.Dispose();
+
+    // Whatever this program makes from here on is for whoever runs it, and for nobody else on the machine: names, marks, mail, keys.
+    private static void OnlyForThisUser()
+    {
+        if (OperatingSystem.IsLinux())
+        {
+            _ = SetMask(NothingForOthers);
+        }
+    }
+
+    [DllImport("libc", EntryPoint = "umask")]
+    [DefaultDllImportSearchPaths(DllImportSearchPath.SafeDirectories)]
+    private static extern uint SetMask(uint mask);
 
     private static void OntoDisk(string path)
     {

@@ -3,7 +3,6 @@ using System.Threading.RateLimiting;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.DataProtection.AuthenticatedEncryption;
 using Microsoft.AspNetCore.DataProtection.AuthenticatedEncryption.ConfigurationModel;
-using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http.Json;
 using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.Identity;
@@ -46,8 +45,10 @@ namespace PoliteTally.Web;
 public static class Application
 {
     private const int LargestBody = 32_000_000;
+
+    /// <summary>How long the program goes on with what it has begun when it is asked to end. 2 s.</summary>
+    private static readonly TimeSpan Ending = TimeSpan.FromSeconds(2);
     private static readonly TimeSpan StampIsAsked = TimeSpan.FromMinutes(30);
-    private const string NotUnderstood = "The request is not understood: its body or an address in it is not of the form described at /openapi/v1.json.";
 
     /// <summary>Builds the application, its file brought up to date and, if asked for and empty, filled with the demo school.</summary>
     /// <exception cref="StartProblem">The data folder cannot be used.</exception>
@@ -87,7 +88,7 @@ public static class Application
             .AddFilter("Microsoft.Extensions.Hosting.Internal.Host", level => level >= LogLevel.Warning && hasStarted);
         // Made by the services, so that it is let go of when all of them are done.
         builder.Services.AddSingleton(_ => held);
-        AddServices(builder.Services, file, folder, settings);
+        held.Using(() => AddServices(builder.Services, file, folder, settings));
 
         var app = builder.Build();
         app.Lifetime.ApplicationStarted.Register(() => hasStarted = true);
@@ -99,6 +100,7 @@ public static class Application
 
     private static void AddServices(IServiceCollection services, SchoolFile file, string folder, Settings settings)
     {
+        services.Configure<HostOptions>(host => host.ShutdownTimeout = Ending);
         services.AddSingleton(file);
         services.AddSingleton<IClock>(SystemClock.Instance);
         services.AddSingleton(TimeProvider.System);
@@ -189,13 +191,7 @@ public static class Application
         services.Configure<JsonOptions>(json => JsonFormat.Configure(json.SerializerOptions));
         services.Configure<RouteHandlerOptions>(route => route.ThrowOnBadRequest = true);
         services.AddValidation();
-        services.AddProblemDetails(problems => problems.CustomizeProblemDetails = context =>
-        {
-            if (context.ProblemDetails is HttpValidationProblemDetails { Errors: var errors } wrong)
-            {
-                wrong.Detail ??= string.Join(" ", errors.SelectMany(e => e.Value).Append("Nothing was stored."));
-            }
-        });
+        services.AddProblemDetails(problems => problems.CustomizeProblemDetails = Problem.InWords);
         services.AddOpenApi(JsonFormat.Describe);
         services.AddResponseCompression(compression => compression.MimeTypes = ["text/html", "text/css", "text/javascript", "image/svg+xml"]);
         services.AddSignalR(hubs => hubs.AddFilter<RefusedWatch>()).AddJsonProtocol(json => JsonFormat.Configure(json.PayloadSerializerOptions))
@@ -243,7 +239,7 @@ public static class Application
         app.UseHostFiltering();
         app.UseExceptionHandler(new ExceptionHandlerOptions
         {
-            ExceptionHandler = WriteProblem,
+            ExceptionHandler = Problem.Write,
             SuppressDiagnosticsCallback = handled => handled.Exception is BadHttpRequestException or FormatProblem or NotSupportedException { Source: "System.Text.Json" },
         });
         app.UseStatusCodePages();
@@ -257,6 +253,12 @@ public static class Application
             OnPrepareResponse = prepared => prepared.Context.Response.Headers.CacheControl =
                 prepared.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
         });
+        // What is answered is somebody's and of this moment: nobody between keeps it.
+        app.UseWhen(context => context.Request.Path.StartsWithSegments("/api"), api => api.Use((context, next) =>
+        {
+            context.Response.Headers.CacheControl = "no-store";
+            return next(context);
+        }));
         app.UseRouting();
         app.Use(FromHere.Check);
         app.UseAuthentication();
@@ -273,6 +275,8 @@ public static class Application
     private static bool ReadsPictures(HttpContext context) => context.Request.Path.StartsWithSegments("/assets/reading");
 
     private static HeaderPolicyCollection Headers(bool readsPictures) => new HeaderPolicyCollection()
+        // Only over HTTPS, as the web server before this one says.
+        .AddStrictTransportSecurityMaxAge(maxAgeInSeconds: 365 * 24 * 3600)
         .AddFrameOptionsDeny()
         .AddContentTypeOptionsNoSniff()
         .AddReferrerPolicyNoReferrer()
@@ -356,24 +360,6 @@ public static class Application
 
     private static Guid OwnerOf(HttpContext context) =>
         Guid.TryParse(context.User.FindFirstValue(ClaimTypes.NameIdentifier), out var id) ? id : Guid.Empty;
-
-    // What went wrong in words for whoever sent it; never a stack trace.
-    private static Task WriteProblem(HttpContext context)
-    {
-        var (status, detail) = context.Features.Get<IExceptionHandlerFeature>()?.Error switch
-        {
-            FormatProblem problem => (StatusCodes.Status422UnprocessableEntity, problem.Message),
-            BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } =>
-                (StatusCodes.Status413PayloadTooLarge, $"This is larger than can be taken here. A file may have up to {FileSize.Said}, and what is written on a page a few hundred characters."),
-            // Of something that comes in several kinds it was not said which.
-            NotSupportedException { Source: "System.Text.Json" } => (StatusCodes.Status400BadRequest, NotUnderstood),
-            BadHttpRequestException problem => (problem.StatusCode, NotUnderstood),
-            UnreadableDocument damaged => (StatusCodes.Status500InternalServerError, damaged.Message),
-            IOException => (StatusCodes.Status503ServiceUnavailable, "It could not be stored just now; nothing was kept of it. Try again."),
-            _ => (StatusCodes.Status500InternalServerError, "Something went wrong on our side; nothing was kept of this request. Try again."),
-        };
-        return TypedResults.Problem(detail, statusCode: status).ExecuteAsync(context);
-    }
 
     // In the project when run from its build folder, else beside the program.
     private static string FrontEndFolder()

@@ -5,6 +5,16 @@ namespace PoliteTally.Formats.Tests;
 
 public sealed class JsonMergeTests
 {
+    [Fact]
+    public void Members_and_items_of_one_name_spoil_nothing()
+    {
+        var (merged, conflicts) = JsonMerge.Of(
+            JsonNode.Parse("""{"a":1,"list":[{"id":1,"x":1},{"id":1,"x":2}]}"""), JsonNode.Parse("""{"a":1,"a":2,"list":[{"id":1,"x":1},{"id":1,"x":3}]}"""),
+            JsonNode.Parse("""{"a":1,"b":null,"list":[{"id":1,"x":1},{"id":1,"x":2}]}"""));
+        merged!.ToJsonString().ShouldBe("""{"a":2,"list":[{"id":1,"x":1},{"id":1,"x":3}],"b":null}""");
+        conflicts.ShouldBeEmpty();
+    }
+
     private const string Origin = """{"name":"Fog","stages":[{"id":"a","m":5},{"id":"b","m":10},{"id":"c","m":15}]}""";
 
     private static (string Merged, string Conflicts) Merge(string origin, string mine, string theirs)

@@ -1,5 +1,6 @@
 using System.Text.RegularExpressions;
 using NodaTime;
+using PoliteTally.Core.Text;
 
 namespace PoliteTally.Core.GroundRules;
 
@@ -39,7 +40,7 @@ public sealed partial record WordAhead
     public bool GoesNow(Instant start, Instant now) => On && DueAt(start) <= now && now < start;
 
     /// <summary>The subject for one student, on one line.</summary>
-    public string SubjectFor(WordFacts facts) => Fill(Subject, facts).ReplaceLineEndings(" ").Trim();
+    public string SubjectFor(WordFacts facts) => CleanText.Of(Fill(Subject, facts));
 
     /// <summary>The text for one student. A line that held nothing but a link which the lesson lacks is left out.</summary>
     public string TextFor(WordFacts facts) =>

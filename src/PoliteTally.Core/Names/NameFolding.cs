@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using System.Text.RegularExpressions;
+using PoliteTally.Core.Text;
 
 namespace PoliteTally.Core.Names;
 
@@ -71,8 +72,8 @@ public static partial class NameFolding
     public static string AsShown(string name) =>
         string.Join(' ', Sound(name).Normalize(NormalizationForm.FormKC).ToLowerInvariant().Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
 
-    // Half a surrogate pair, as a cut-off name leaves it, is no text that Unicode could fold.
-    private static string Sound(string name) => string.Concat(name.EnumerateRunes().Select(r => r.ToString()));
+    // Half a surrogate pair, as a cut-off name leaves it, is no text that Unicode could fold, and neither is a code point that is no character.
+    private static string Sound(string name) => string.Concat(name.EnumerateRunes().Where(r => !CleanText.IsNoCharacter(r)).Select(r => r.ToString()));
 
     /// <summary>The name with one width and one apostrophe.</summary>
     internal static string Straight(string name) =>

@@ -47,9 +47,11 @@ public static class CleanText
         string.Concat(Enumerable.Range(0xFDD0, 0x20).Concat([0xFFFE, 0xFFFF]).Concat(Enumerable.Range(0, 0x20)).Concat(Enumerable.Range(0x7F, 0x21)).Concat([0x2028, 0x2029]).Concat(Enumerable.Range(0x202A, 5)).Concat(Enumerable.Range(0x2066, 4))
             .Concat(Enumerable.Range(0xD800, 0x800)).Select(c => (char)c)));
 
-    // U+202A–U+202E and U+2066–U+2069 turn or embed a direction; half a surrogate pair reads as U+FFFD, which is harmless. U+FDD0–U+FDEF and the last two of each plane
-    // are no characters (The Unicode Standard, 23.7), and text that has one cannot be normalised.
+    /// <summary>Whether a code point is no character: U+FDD0 to U+FDEF and the last two of each plane (The Unicode Standard, 23.7). Text that has one cannot be normalised.</summary>
+    internal static bool IsNoCharacter(Rune rune) => rune.Value is (>= 0xFDD0 and <= 0xFDEF) || (rune.Value & 0xFFFE) == 0xFFFE;
+
+    // U+202A–U+202E and U+2066–U+2069 turn or embed a direction; half a surrogate pair reads as U+FFFD, which is harmless.
     private static bool IsUnshowable(Rune rune) =>
-        Rune.GetUnicodeCategory(rune) == UnicodeCategory.Control || rune.Value is (>= 0x202A and <= 0x202E) or (>= 0x2066 and <= 0x2069) or (>= 0xFDD0 and <= 0xFDEF)
-        || (rune.Value & 0xFFFE) == 0xFFFE;
+        Rune.GetUnicodeCategory(rune) == UnicodeCategory.Control || rune.Value is (>= 0x202A and <= 0x202E) or (>= 0x2066 and <= 0x2069)
+        || IsNoCharacter(rune);
 }

@@ -1,14 +1,15 @@
 using NodaTime;
 using NodaTime.Text;
+using PoliteTally.Core.Text;
 
 namespace PoliteTally.Web.Requests;
 
 /// <summary>Short texts that people send: trimmed, on one line, not too long.</summary>
 internal static class SentText
 {
-    /// <summary>The text without white space around it; null if it is empty, too long, or holds a line break.</summary>
+    /// <summary>The text without white space around it and without what nobody can see (<see cref="CleanText"/>); null if nothing is left, if it is too long, or holds a line break.</summary>
     public static string? Line(string? sent, int longest) =>
-        sent?.Trim() is { Length: > 0 } text && text.Length <= longest && !text.Any(char.IsControl) ? text : null;
+        sent is not null && sent.Trim() is var line && !line.AsSpan().ContainsAny('\n', '\r') && CleanText.Of(line) is { Length: > 0 } text && text.Length <= longest && !CleanText.IsBlank(text) ? text : null;
 
     /// <summary>A day written as "2026-11-23"; null if it is none.</summary>
     public static LocalDate? Day(string? sent) =>

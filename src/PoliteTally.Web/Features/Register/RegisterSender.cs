@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
 using NodaTime;
+using PoliteTally.Core.Text;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Mail;
@@ -127,7 +128,7 @@ public sealed class RegisterSender(SchoolFile file, RegisterDesk desk, IMail mai
     {
         try
         {
-            using var message = new MimeMessage { Subject = $"Register of {sheet.Class}, {sheet.From:yyyy-MM-dd}, {sheet.Title}{(one.Version > 1 ? $": amendment {one.Version - 1}" : "")}" };
+            using var message = new MimeMessage { Subject = CleanText.Of($"Register of {sheet.Class}, {sheet.From:yyyy-MM-dd}, {sheet.Title}{(one.Version > 1 ? $": amendment {one.Version - 1}" : "")}") };
             message.Date = clock.GetCurrentInstant().ToDateTimeOffset();
             message.MessageId = $"{one.Id:N}@polite-tally";
             message.From.Add(mail.From(teacher.DisplayName));
