@@ -69,18 +69,28 @@ public sealed class LessonGround
     public OnSheet? OnSheetOf(Guid student) => _onSheet.GetValueOrDefault(student);
 
     /// <summary>Reads it; null if the owner of the context has no such lesson.</summary>
-    internal static LessonGround? Load(SchoolDb db, Guid lessonId, ShortForms shortForms)
+    internal static LessonGround? Load(SchoolDb db, Guid lessonId, ShortForms shortForms) => Load(db, [lessonId], shortForms) is [var only] ? only : null;
+
+    /// <summary>Reads those of many lessons; what they have in common with others of their class is read once.</summary>
+    internal static IReadOnlyList<LessonGround> Load(SchoolDb db, IReadOnlyList<Guid> ids, ShortForms shortForms)
     {
-        if (db.Lessons.AsNoTracking().Include(l => l.Class).Include(l => l.Plan).FirstOrDefault(l => l.Id == lessonId) is not { } lesson)
+        var lessons = db.Lessons.AsNoTracking().Include(l => l.Class).Include(l => l.Plan).Where(l => ids.Contains(l.Id)).ToList();
+        if (lessons.Count == 0)
         {
-            return null;
+            return [];
         }
 
         var merged = Rosters.Merged(db);
-        var confirmed = db.KnownNames.AsNoTracking().Where(n => n.ClassId == lesson.ClassId).AsEnumerable()
-            .Select(n => new ConfirmedName(n.Shown, n.StudentId is { } id ? merged.GetValueOrDefault(id, id) : null, n.Beside)).ToList();
-        List<Scheme> schemes = [.. Store.Schemes.Of(db, lesson.ClassId).Select(v => v.Scheme).AsEnumerable().Select(RulesJson.SchemeOf)];
-        return new LessonGround(lesson, schemes, PlanJson.Of(lesson), Rosters.Of(db, lesson), merged, confirmed, shortForms);
+        return
+        [
+            .. from ofClass in lessons.GroupBy(l => l.ClassId)
+               let confirmed = db.KnownNames.AsNoTracking().Where(n => n.ClassId == ofClass.Key).AsEnumerable()
+                   .Select(n => new ConfirmedName(n.Shown, n.StudentId is { } id ? merged.GetValueOrDefault(id, id) : null, n.Beside)).ToList()
+               let schemes = Store.Schemes.Of(db, ofClass.Key).Select(v => v.Scheme).AsEnumerable().Select(RulesJson.SchemeOf).ToList()
+               let places = Rosters.PlacesIn(db, ofClass.Key, merged)
+               from lesson in ofClass
+               select new LessonGround(lesson, schemes, PlanJson.Of(lesson), places.Of(lesson), merged, confirmed, shortForms),
+        ];
     }
 
     /// <summary>The same with another row of the lesson: its course went on.</summary>

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Ledger;
@@ -108,18 +107,39 @@ public sealed class OpenLesson
             return null;
         }
 
-        var entries = db.Entries.AsNoTracking().Where(e => e.LessonId == lessonId).OrderBy(e => e.Seq).AsEnumerable()
-            .Select(row => (row.Seq, EntryOf(row))).ToArray();
+        var entries = StoredEntry.In(db.Entries.Where(e => e.LessonId == lessonId).OrderBy(e => e.Seq)).Select(row => (row.Seq, row.Entry())).ToArray();
         return new OpenLesson(ground, new(entries), ImmutableDictionary<Guid, ImmutableHashSet<Guid>>.Empty, names: null, new ActIndex(), from: null, fromCount: 0);
+    }
+
+    /// <summary>Reads lessons that are over, as they are at one moment, for whoever looks at many; each is folded already. Those that are not the owner's are not among them.</summary>
+    /// <param name="db">A context of their owner.</param>
+    /// <param name="ids">The lessons.</param>
+    public static IReadOnlyDictionary<Guid, OpenLesson> Load(SchoolDb db, IReadOnlyList<Guid> ids)
+    {
+        using var moment = Moment.Of(db);
+        var entries = StoredEntry.In(db.Entries.Where(e => ids.Contains(e.LessonId)).OrderBy(e => e.LessonId).ThenBy(e => e.Seq)).ToLookup(e => e.LessonId);
+        var grounds = LessonGround.Load(db, ids, ShortForms.Shipped);
+        try
+        {
+            return grounds.AsParallel().Select(Folded).ToDictionary(open => open.Lesson.Id);
+        }
+        catch (AggregateException several) when (several.InnerException is UnreadableDocument)
+        {
+            throw several.InnerException;
+        }
+
+        OpenLesson Folded(LessonGround ground)
+        {
+            var open = new OpenLesson(
+                ground, new([.. entries[ground.Lesson.Id].Select(row => (row.Seq, row.Entry()))]), ImmutableDictionary<Guid, ImmutableHashSet<Guid>>.Empty, names: null, new ActIndex(), from: null, fromCount: 0);
+            _ = open.State;
+            return open;
+        }
     }
 
     /// <summary>An entry as it was stored.</summary>
     /// <exception cref="UnreadableDocument">What is stored is no act.</exception>
-    public static Entry EntryOf(EntryRow row) => new(
-        row.Id, row.HappenedAt, row.NotedAt, row.Source, row.By,
-        Documents.WhyUnreadable(() => ActJson.Read(row.Act), out var act) is null ? act! : throw new UnreadableDocument(
-            $"Entry {row.Seq} of this lesson cannot be read, so the lesson cannot be shown. Nothing was changed. Put the file back from the last copy in which it can be read."),
-        row.Together);
+    public static Entry EntryOf(EntryRow row) => StoredEntry.Of(row).Entry();
 
     /// <summary>A student of this lesson; null if they are none.</summary>
     public OnSheet? OnSheetOf(Guid student) => Ground.OnSheetOf(student);

@@ -23,10 +23,17 @@ public static class Rosters
     /// Who belongs to a lesson: whoever had a stay in the class that was not over before it, and did not begin after it was settled. So a leaver
     /// keeps their past, a joiner is not absent from it, and whoever was away for a while is not absent from what was held meanwhile.
     /// </summary>
-    public static IReadOnlyList<OnSheet> Of(SchoolDb db, Lesson lesson) => Of(
-        db, lesson.ClassId,
-        place => place.Stays.Exists(s =>
-            (s.To is null || s.To > lesson.PlannedStart) && (lesson.RosterClosedAt is null || s.From <= lesson.RosterClosedAt)));
+    public static IReadOnlyList<OnSheet> Of(SchoolDb db, Lesson lesson) => PlacesIn(db, lesson.ClassId, Merged(db)).Of(lesson);
+
+    /// <summary>All places that there ever were in a class, read once for many of its lessons.</summary>
+    internal static Places PlacesIn(SchoolDb db, Guid classId, IReadOnlyDictionary<Guid, Guid> merged)
+    {
+        var all = db.Enrolments.AsNoTracking().Where(e => e.ClassId == classId).Include(e => e.Student).Include(e => e.Stays).ToList();
+        // A record may have been merged into one that has no place in this class of its own.
+        var ids = all.Select(e => e.StudentId).ToHashSet();
+        var elsewhere = ids.Select(id => merged.GetValueOrDefault(id, id)).Where(id => !ids.Contains(id)).ToList();
+        return new Places(all, elsewhere.Count == 0 ? [] : db.Students.AsNoTracking().Where(s => elsewhere.Contains(s.Id)).ToDictionary(s => s.Id), merged);
+    }
 
     /// <summary>Records that were merged, each with the one it counts for.</summary>
     public static IReadOnlyDictionary<Guid, Guid> Merged(SchoolDb db)
@@ -53,24 +60,33 @@ public static class Rosters
     public static RosterName NameOf(Student student) =>
         new(student.Id, student.Given, student.Family, student.Preferred, student.Number, student.Email);
 
-    private static IReadOnlyList<OnSheet> Of(SchoolDb db, Guid classId, Func<Enrolment, bool> counts)
+    private static IReadOnlyList<OnSheet> Of(SchoolDb db, Guid classId, Func<Enrolment, bool> counts) => PlacesIn(db, classId, Merged(db)).Of(counts);
+
+    /// <summary>The places of a class, each with when it was held.</summary>
+    internal sealed class Places(List<Enrolment> all, Dictionary<Guid, Student> elsewhere, IReadOnlyDictionary<Guid, Guid> merged)
     {
-        var merged = Merged(db);
-        var places = db.Enrolments.AsNoTracking().Where(e => e.ClassId == classId).Include(e => e.Student).Include(e => e.Stays).AsEnumerable().Where(counts)
-            .GroupBy(e => merged.GetValueOrDefault(e.StudentId, e.StudentId)).ToList();
-        // A record may have been merged into one that has no place in this class of its own.
-        var elsewhere = places.Where(p => p.All(e => e.StudentId != p.Key)).Select(p => p.Key).ToList();
-        var others = elsewhere.Count == 0 ? [] : db.Students.AsNoTracking().Where(s => elsewhere.Contains(s.Id)).ToDictionary(s => s.Id);
-        return
+        // By family name; the names of a class are brought to a form for sorting once.
+        private readonly List<IGrouping<Guid, Enrolment>> _places =
         [
-            .. places.Select(p =>
-                {
-                    var place = p.FirstOrDefault(e => e.StudentId == p.Key) ?? p.First();
-                    var student = others.GetValueOrDefault(p.Key) ?? place.Student!;
-                    return new OnSheet(NameOf(student), place.Key, student.Tags, student.SecondEmail, student.Phone);
-                })
-                .OrderBy(s => NameFolding.Fold(s.Name.Sorted), StringComparer.Ordinal)
-                .ThenBy(s => NameFolding.Fold(s.Name.Given), StringComparer.Ordinal),
+            .. all.GroupBy(e => merged.GetValueOrDefault(e.StudentId, e.StudentId)).Select(p => (Place: p, Name: NameOf(StudentOf(p, elsewhere))))
+                .OrderBy(p => NameFolding.Fold(p.Name.Sorted), StringComparer.Ordinal).ThenBy(p => NameFolding.Fold(p.Name.Given), StringComparer.Ordinal).Select(p => p.Place),
         ];
+
+        /// <summary>As <see cref="Rosters.Of(SchoolDb, Lesson)"/>.</summary>
+        public IReadOnlyList<OnSheet> Of(Lesson lesson) => Of(place => place.Stays.Exists(s =>
+            (s.To is null || s.To > lesson.PlannedStart) && (lesson.RosterClosedAt is null || s.From <= lesson.RosterClosedAt)));
+
+        public IReadOnlyList<OnSheet> Of(Func<Enrolment, bool> counts) =>
+        [
+            .. from place in _places
+               let counted = place.Where(counts).ToList()
+               where counted.Count > 0
+               let held = counted.Find(e => e.StudentId == place.Key) ?? counted[0]
+               let student = StudentOf(place, elsewhere)
+               select new OnSheet(NameOf(student), held.Key, student.Tags, student.SecondEmail, student.Phone),
+        ];
+
+        private static Student StudentOf(IGrouping<Guid, Enrolment> place, Dictionary<Guid, Student> elsewhere) =>
+            place.FirstOrDefault(e => e.StudentId == place.Key)?.Student ?? elsewhere.GetValueOrDefault(place.Key) ?? place.First().Student!;
     }
 }

@@ -17,6 +17,7 @@ return args switch
 
 static async Task<int> Serve(string[] arguments)
 {
+    const int ThreadsAtOnce = 16;
     Settings settings;
     try
     {
@@ -28,6 +29,8 @@ static async Task<int> Serve(string[] arguments)
         return 2;
     }
 
+    // Whoever taps gets a thread at once, also while each core is busy with a report: the system shares the cores out far quicker than new threads would come.
+    ThreadPool.SetMinThreads(ThreadsAtOnce, ThreadsAtOnce);
     WebApplication app;
     try
     {

@@ -27,7 +27,7 @@ internal static class BundleEndpoints
 
     public static void MapBundle(this RouteGroupBuilder api)
     {
-        Saved("statements.json", "application/json", async (own, span, db, owner, _) => LearningEvents.Write(EventsOf(await TermSheet.Of(own, db, span: span, figuresOnly: true), db)))
+        Saved("statements.json", "application/json", async (own, span, db, owner, _) => LearningEvents.Write(EventsOf(await TermSheet.Of(own, db, span: span, figuresOnly: true), new ReportWriter(own, db, owner))))
             .WithName("SaveStatements");
         Saved("lessons.ics", "text/calendar; charset=utf-8", async (own, span, db, owner, clock) => CalendarOf(await TermSheet.Of(own, db, span: span, figuresOnly: true), clock))
             .WithName("SaveLessons");
@@ -45,24 +45,18 @@ internal static class BundleEndpoints
     {
         var (zone, writer) = (await LessonEndpoints.ZoneOf(db, owner), new ReportWriter(own, db, owner));
         var sheet = await TermSheet.Of(own, db, span: span);
-        var parts = new List<Part>();
+        var documents = new List<(string Name, Document Written)>();
         foreach (var kind in Bundled)
         {
-            var document = (await writer.Of(new AskedReport(kind, null, null, span, Reader.Student, Hidden: false, zone)))!;
-            var name = $"{kind}".ToLowerInvariant();
-            parts.Add(new($"{name}.pdf", document.Title, "application/pdf", PdfFile.Write(document.Title, [document])));
-            parts.Add(new($"{name}.json", document.Title, "application/json", DocumentJson.Write(document)));
-            if (document.Sections.Any(s => s.Figures?.Rows.Count > 0))
-            {
-                parts.Add(new($"{name}.xlsx", document.Title, "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", FiguresFile.Workbook(document)));
-            }
+            documents.Add(($"{kind}".ToLowerInvariant(), (await writer.Of(new AskedReport(kind, null, null, span, Reader.Student, Hidden: false, zone)))!));
         }
 
+        var parts = documents.AsParallel().AsOrdered().SelectMany(d => PartsOf(d.Name, d.Written)).ToList();
         var book = new GradeBook(sheet, zone);
         parts.AddRange(
         [
             new("gradebook.csv", "Grade book", "text/csv", book.Csv()), new("gradebook.zip", "Grade book, OneRoster 1.2", "application/zip", book.Bundle(owner.Id)),
-            new("statements.json", "Learning events, xAPI 1.0.3", "application/json", LearningEvents.Write(EventsOf(sheet, db))), new("lessons.ics", "Lessons with attendance", "text/calendar", CalendarOf(sheet, clock)),
+            new("statements.json", "Learning events, xAPI 1.0.3", "application/json", LearningEvents.Write(EventsOf(sheet, writer))), new("lessons.ics", "Lessons with attendance", "text/calendar", CalendarOf(sheet, clock)),
         ]);
         var manifest = new
         {
@@ -85,6 +79,16 @@ internal static class BundleEndpoints
         return bytes.ToArray();
     }
 
+    private static IEnumerable<Part> PartsOf(string name, Document document)
+    {
+        yield return new($"{name}.pdf", document.Title, "application/pdf", PdfFile.Write(document.Title, [document]));
+        yield return new($"{name}.json", document.Title, "application/json", DocumentJson.Write(document));
+        if (document.Sections.Any(s => s.Figures?.Rows.Count > 0))
+        {
+            yield return new($"{name}.xlsx", document.Title, "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", FiguresFile.Workbook(document));
+        }
+    }
+
     private static byte[] CalendarOf(TermSheet sheet, IClock clock) => CalendarFile.Write(sheet.Name, sheet.Lessons.Select(l =>
     {
         var rows = sheet.Roster.Select(s => sheet.TallyOf(l.Id, s.Name.Id)).OfType<Tally>().ToList();
@@ -93,7 +97,7 @@ internal static class BundleEndpoints
             $"{l.Id}@polite-tally", $"{sheet.Name}: {l.Title}", l.PlannedStart, l.PlannedEnd, null, Cancelled: false, $"{there} of {rows.Count} there, {rows.Count(t => t.Status == AttendanceStatus.Late)} late; {spoke} heard.");
     }), clock.GetCurrentInstant());
 
-    private static IEnumerable<LearningEvent> EventsOf(TermSheet sheet, SchoolDb db) => sheet.Lessons.SelectMany(l => EventsOf(OpenLesson.Load(db, l.Id)!, sheet));
+    private static IEnumerable<LearningEvent> EventsOf(TermSheet sheet, ReportWriter writer) => writer.LessonsOf(sheet).SelectMany(open => EventsOf(open, sheet));
 
     private static IEnumerable<LearningEvent> EventsOf(OpenLesson open, TermSheet sheet)
     {

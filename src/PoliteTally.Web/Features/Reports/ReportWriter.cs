@@ -22,6 +22,7 @@ namespace PoliteTally.Web.Features.Reports;
 /// <param name="only">The only student that reports are asked of; null for anybody. Of a large class that is most of the reading.</param>
 internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Guid? only = null)
 {
+    private readonly Dictionary<Guid, OpenLesson> _open = [];
     private readonly Dictionary<(Span, bool), TermSheet> _sheets = [];
     private readonly Dictionary<bool, Named> _named = [];
     private (string Teacher, string School)? _account;
@@ -44,7 +45,7 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
                 ? StudentReport.Of(StudentTermOf(student, sheet, asked.Hidden ? named.Called(student.Name.Id) : ShortNames.CalledName(student.Name), named, asked.Zone), await AboutOf(sheet, asked.Zone), asked.Reader)
                 : null,
             ReportKind.Fairness => await Fairness(sheet, named, asked),
-            ReportKind.Questions => new QuestionReport([.. sheet.Lessons.SelectMany(l => AskedIn(OpenLesson.Load(db, l.Id)!, asked.Zone))], asked.Hidden ? null : named.Called)
+            ReportKind.Questions => new QuestionReport([.. LessonsOf(sheet).SelectMany(open => AskedIn(open, asked.Zone))], asked.Hidden ? null : named.Called)
                 .Written(await AboutOf(sheet, asked.Zone)),
             ReportKind.Lesson => db.Lessons.Any(l => l.Id == asked.Lesson && l.ClassId == row.Id) && OpenLesson.Load(db, asked.Lesson!.Value) is { } open
                 ? await Lesson(open, asked) : null,
@@ -83,7 +84,7 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
     // Two of one name in one lesson may be two devices of one person.
     private List<GuestVisits> GuestsOf(TermSheet sheet, bool hidden) =>
     [
-        .. from lesson in sheet.Lessons.Where(l => l.DropIn).Select(l => OpenLesson.Load(db, l.Id)!)
+        .. from lesson in LessonsOf(sheet, l => l.DropIn)
            from guest in lesson.State.Guests(lesson.Times, lesson.Rules.Scheme.Attendance)
            group (lesson.Lesson.Id, guest.Shown.Name, guest.Stay.Present) by NameFolding.AsShown(guest.Shown.Name) into visits
            select new GuestVisits(hidden ? "somebody" : visits.First().Name, visits.DistinctBy(v => v.Id).Count(), visits.Aggregate(Duration.Zero, (sum, v) => sum + v.Present)),
@@ -116,7 +117,7 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
     private async Task<Document> Fairness(TermSheet sheet, Named named, AskedReport asked)
     {
         var teacher = (await Account()).Teacher;
-        var lessons = sheet.Lessons.Where(l => !l.DropIn).Select(l => HeardOf(OpenLesson.Load(db, l.Id)!, asked.Zone, teacher)).ToList();
+        var lessons = LessonsOf(sheet, l => !l.DropIn).Select(open => HeardOf(open, asked.Zone, teacher)).ToList();
         var heard = new ClassHeard(lessons);
         var tags = sheet.Roster.SelectMany(s => s.Tags.Split(';', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(tag => (tag, s.Name.Id)))
             .GroupBy(t => t.tag, t => t.Id).OrderBy(g => g.Key, StringComparer.Ordinal).Select(g => heard.Compare(g.Key, g.ToHashSet())).OfType<TagHeard>().ToList();
@@ -133,6 +134,18 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
             [.. line.Turns.Where(t => Scheme.CreditOf(t.Outcome) > 0).Select(t => (t.Student, t.Origin))],
             [.. line.Turns.Select(t => t.Waited).OfType<Duration>()], line.Hands.Count(h => h.NeverCalled),
             line.Spoken(), line.OthersHeard.Where(o => NameFolding.AsShown(o.Key) == NameFolding.AsShown(teacher)).Aggregate(Duration.Zero, (sum, o) => sum + o.Value));
+    }
+
+    /// <summary>The lessons of a sheet with their ledgers, in order; each is read once, however many reports ask for it.</summary>
+    public IEnumerable<OpenLesson> LessonsOf(TermSheet sheet, Func<Lesson, bool>? which = null)
+    {
+        var lessons = sheet.Lessons.Where(which ?? (_ => true)).ToList();
+        foreach (var (id, open) in OpenLesson.Load(db, [.. lessons.Select(l => l.Id).Where(id => !_open.ContainsKey(id))]))
+        {
+            _open[id] = open;
+        }
+
+        return lessons.Select(l => _open[l.Id]);
     }
 
     private async Task<TermSheet> SheetOf(Span span, bool figuresOnly)
