@@ -119,19 +119,22 @@ internal sealed partial class BroughtZone
     private static string? Value(string block, string property) =>
         Regex.Match(block, $@"^{property}(?:;[^:\r\n]*)?:(.*?)\r?$", RegexOptions.Multiline) is { Success: true } match ? match.Groups[1].Value.Trim() : null;
 
+    // A beginning without its end is looked for to the end of the file, for each beginning anew.
+    private const int Patience = 1000;
+
     [GeneratedRegex(@"\r?\n[ \t]")]
     private static partial Regex Folds();
 
     [GeneratedRegex("""(?<=^(?:DTSTART|DTEND|RECURRENCE-ID|EXDATE|RDATE)[^:\r\n]*?);TZID=("?)(?<name>[^";:\r\n]+)\1""", RegexOptions.Multiline)]
     private static partial Regex ZoneNames();
 
-    [GeneratedRegex(@"^BEGIN:VTIMEZONE\r?\n.*?^END:VTIMEZONE\r?\n", RegexOptions.Multiline | RegexOptions.Singleline)]
+    [GeneratedRegex(@"^BEGIN:VTIMEZONE\r?\n.*?^END:VTIMEZONE\r?\n", RegexOptions.Multiline | RegexOptions.Singleline, matchTimeoutMilliseconds: Patience)]
     private static partial Regex Zones();
 
-    [GeneratedRegex(@"^BEGIN:(STANDARD|DAYLIGHT)\r?\n.*?^END:\1\r?$", RegexOptions.Multiline | RegexOptions.Singleline)]
+    [GeneratedRegex(@"^BEGIN:(STANDARD|DAYLIGHT)\r?\n.*?^END:\1\r?$", RegexOptions.Multiline | RegexOptions.Singleline, matchTimeoutMilliseconds: Patience)]
     private static partial Regex Observances();
 
-    [GeneratedRegex(@"^BEGIN:VEVENT\r?\n.*?^END:VEVENT\r?$", RegexOptions.Multiline | RegexOptions.Singleline)]
+    [GeneratedRegex(@"^BEGIN:VEVENT\r?\n.*?^END:VEVENT\r?$", RegexOptions.Multiline | RegexOptions.Singleline, matchTimeoutMilliseconds: Patience)]
     private static partial Regex Events();
 
     // The end of a rule is in UTC; its onsets are read as local times.

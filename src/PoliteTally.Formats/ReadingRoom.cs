@@ -4,12 +4,13 @@ namespace PoliteTally.Formats;
 
 /// <summary>
 /// Room for what is read from a large file, set aside before. All of it is kept until the file was shown, so a collector that runs meanwhile looks through it again
-/// and again for nothing, and everybody else waits. One file at a time has such room; another is read without, and so is what needs more than was set aside.
+/// and again for nothing, and everybody else waits. One file at a time has such room; another is read without, and so is what needs more than was set aside. Whoever reads a file
+/// for somebody keeps the room until that is answered: what is looked through while all of it is there is what takes long.
 /// </summary>
-internal sealed class ReadingRoom : IDisposable
+public sealed class ReadingRoom : IDisposable
 {
-    // Smaller files are read before a collector would run.
-    private const int Large = 500_000;
+    /// <summary>From how many bytes on a file is large: 500,000. Smaller ones are read in a moment, before a collector would run.</summary>
+    public const int Large = 500_000;
 
     // Rows take up to ten times the room that they have in the file.
     private const int Times = 12;
@@ -22,7 +23,7 @@ internal sealed class ReadingRoom : IDisposable
 
     /// <summary>Sets room aside; null if the file is small or another one has it.</summary>
     /// <param name="bytes">The size of the file in bytes.</param>
-    public static ReadingRoom? For(int bytes)
+    public static ReadingRoom? For(long bytes)
     {
         if (bytes < Large || Interlocked.CompareExchange(ref _isTaken, 1, 0) != 0)
         {
@@ -31,7 +32,7 @@ internal sealed class ReadingRoom : IDisposable
 
         try
         {
-            GC.TryStartNoGCRegion((long)Times * bytes, disallowFullBlockingGC: true);
+            GC.TryStartNoGCRegion(Times * bytes, disallowFullBlockingGC: true);
         }
         catch (Exception none) when (none is InvalidOperationException or ArgumentOutOfRangeException)
         {

@@ -32,6 +32,8 @@ public static class Documents
         [(typeof(Teacher), nameof(Teacher.LiveKeys))] = json => OtherJson.ReadLiveKeys(json),
     };
 
+    private static readonly ILookup<Type, string> ColumnsOf = Readers.Keys.ToLookup(c => c.Table, c => c.Column);
+
     /// <summary>The columns that hold JSON.</summary>
     public static IReadOnlyCollection<(Type Table, string Column)> Columns => Readers.Keys;
 
@@ -39,11 +41,11 @@ public static class Documents
     /// <exception cref="UnreadableDocument">A document could not be read again.</exception>
     internal static void ReadBack(EntityEntry row)
     {
-        foreach (var column in row.Properties)
+        foreach (var name in ColumnsOf[row.Metadata.ClrType])
         {
-            if ((row.State == EntityState.Added || column.IsModified) && column.CurrentValue is string json)
+            if (row.Property(name) is { CurrentValue: string json } column && (row.State == EntityState.Added || column.IsModified))
             {
-                ReadBack(row.Metadata.ClrType, column.Metadata.Name, json);
+                ReadBack(row.Metadata.ClrType, name, json);
             }
         }
     }

@@ -98,6 +98,9 @@ public static class Application
         return app;
     }
 
+    /// <summary>Whether one of the parts that work beside the requests has failed, which stops the host.</summary>
+    public static bool APartFailed(IEnumerable<IHostedService> parts) => parts.OfType<BackgroundService>().Any(part => part.ExecuteTask is { IsFaulted: true });
+
     private static void AddServices(IServiceCollection services, SchoolFile file, string folder, Settings settings)
     {
         services.Configure<HostOptions>(host => host.ShutdownTimeout = Ending);

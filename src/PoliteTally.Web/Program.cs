@@ -60,7 +60,7 @@ static async Task<int> Serve(string[] arguments)
 
     await app.WaitForShutdownAsync();
     // Why, the host has said.
-    if (app.Services.GetServices<IHostedService>().OfType<BackgroundService>().Any(service => service.ExecuteTask is { IsFaulted: true }))
+    if (Application.APartFailed(app.Services.GetServices<IHostedService>()))
     {
         await Console.Error.WriteLineAsync("A part of Polite Tally that works beside the requests has failed, so the program ends. Everything that was acknowledged is stored; start it again.");
         Environment.ExitCode = 1;

@@ -123,6 +123,27 @@ public sealed class HostileFileTests
         clock.Elapsed.ShouldBeLessThan(20 * ReadingBudget.Processor);
     }
 
+    [Theory]
+    [InlineData("BEGIN:VTIMEZONE\nTZID:Nowhere/Land\n", 200_000)]
+    [InlineData("BEGIN:VEVENT\n", 200_000)]
+    [InlineData("BEGIN:VEVENT\nUID:a\nDTSTART;TZID=Nowhere/Land:20270111T093000\nEND:VEVENT\n", 20_000)]
+    [InlineData("BEGIN:VTIMEZONE\nTZID:Nowhere/Land\nBEGIN:STANDARD\nEND:VTIMEZONE\n", 60_000)]
+    [InlineData("X-WR-CALNAME:tides\n ", 300_000)]
+    public void A_calendar_of_beginnings_without_an_end_is_refused(string line, int times)
+    {
+        var clock = System.Diagnostics.Stopwatch.StartNew();
+        try
+        {
+            CalendarFile.Read(Encoding.UTF8.GetBytes($"BEGIN:VCALENDAR\nVERSION:2.0\n{Many(times, _ => line)}\nEND:VCALENDAR\n"), Zone, null).ShouldNotBeNull();
+        }
+        catch (FormatProblem problem)
+        {
+            problem.Message.ShouldNotBeEmpty();
+        }
+
+        clock.Elapsed.ShouldBeLessThan(20 * ReadingBudget.Processor);
+    }
+
     [Fact]
     public void What_a_rule_of_exceptions_names_is_left_out()
     {

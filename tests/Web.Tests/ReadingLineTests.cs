@@ -24,7 +24,7 @@ public sealed class ReadingLineTests
         }
     }
 
-    private (Task Turn, Answer Answer) Comes(string lesson, string name, long bytes = ReadingLine.Large, CancellationToken gone = default)
+    private (Task Turn, Answer Answer) Comes(string lesson, string name, long bytes = Formats.ReadingRoom.Large, CancellationToken gone = default)
     {
         var answer = new Answer();
         var http = new DefaultHttpContext { RequestAborted = gone };
@@ -38,7 +38,7 @@ public sealed class ReadingLineTests
     {
         var (first, second, third) = (Comes("a", "chat.csv"), Comes("b", "list.csv"), Comes("b", "captions.vtt"));
         await first.Turn;
-        Comes("b", "small.csv", ReadingLine.Large - 1).Turn.IsCompleted.ShouldBeTrue();
+        Comes("b", "small.csv", Formats.ReadingRoom.Large - 1).Turn.IsCompleted.ShouldBeTrue();
         (second.Turn.IsCompleted, third.Turn.IsCompleted).ShouldBe((false, false));
         _line.WaitingFor("a").ShouldBeEmpty();
         _line.WaitingFor("B").ShouldBe([new WaitingFile("list.csv", 1), new WaitingFile("captions.vtt", 2)]);

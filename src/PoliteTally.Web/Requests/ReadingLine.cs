@@ -1,3 +1,5 @@
+using PoliteTally.Formats;
+
 namespace PoliteTally.Web.Requests;
 
 /// <summary>A large file that waits for its turn to be read.</summary>
@@ -11,9 +13,6 @@ public sealed record WaitingFile(string Name, int Before);
 /// </summary>
 internal sealed class ReadingLine
 {
-    /// <summary>From how many bytes on a file is large: 500,000. Smaller ones are read in a moment.</summary>
-    public const long Large = 500_000;
-
     private readonly Lock _lock = new();
     private readonly LinkedList<Turn> _line = new();
 
@@ -29,7 +28,7 @@ internal sealed class ReadingLine
     /// <summary>Waits for the turn of a file; it ends with the answer to its request. A small one has it at once.</summary>
     public async Task Wait(HttpContext http, long bytes, string name)
     {
-        if (bytes < Large)
+        if (bytes < ReadingRoom.Large)
         {
             return;
         }
@@ -50,10 +49,12 @@ internal sealed class ReadingLine
             return Task.CompletedTask;
         });
         await turn.Begins.WaitAsync(http.RequestAborted);
+        turn.Room = ReadingRoom.For(bytes);
     }
 
     private void End(Turn turn)
     {
+        turn.Room?.Dispose();
         lock (_lock)
         {
             var wasFirst = _line.First?.Value == turn;
@@ -82,6 +83,9 @@ internal sealed class ReadingLine
         public string Name => name;
 
         public Task Begins => _begins.Task;
+
+        /// <summary>The room for what is read, until the answer has gone out.</summary>
+        public ReadingRoom? Room { get; set; }
 
         public void Begin() => _begins.TrySetResult();
     }
