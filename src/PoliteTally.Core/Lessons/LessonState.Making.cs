@@ -50,7 +50,7 @@ public sealed partial class LessonState
         }
 
         // What a file tells is about all of the lesson, and files come when it is over.
-        if (_aligned is not null || Merge.Concerns(more))
+        if (_aligned is not null || more.Any(Merge.Concerns))
         {
             return Fold(_entries.Concat(more), Parts.Merged);
         }
@@ -129,10 +129,11 @@ public sealed partial class LessonState
     {
         _entries = _entries.With(more);
         // One look at each of them: a long lesson does not fit where a processor finds it at once.
-        var (strikes, speaksOfNames, named) = (false, false, (List<NameAct>?)null);
+        var (strikes, merges, speaksOfNames, named) = (false, false, false, (List<NameAct>?)null);
         foreach (var entry in more)
         {
             strikes |= entry.Act is Struck;
+            merges |= Merge.Concerns(entry);
             speaksOfNames |= entry.Act is NameMatched or Renamed;
             if (entry.Act is NameAct { Beside.Length: > 0 } name)
             {
@@ -142,7 +143,6 @@ public sealed partial class LessonState
             _lastNoted = Instant.Max(_lastNoted, entry.NotedAt);
         }
 
-        var merges = Merge.Concerns(more);
         if (merges || strikes)
         {
             Parts.Change<StrikesMade>().Take(more);

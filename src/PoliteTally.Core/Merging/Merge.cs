@@ -9,8 +9,8 @@ namespace PoliteTally.Core.Merging;
 /// </summary>
 internal static class Merge
 {
-    /// <summary>Whether among the entries are files, anything of one, or a word on whether two entries are one.</summary>
-    public static bool Concerns(IEnumerable<Entry> entries) => entries.Any(e => e.Act is FileBroughtIn or ActsCompared || e is { Source: Source.File, Together: not null });
+    /// <summary>Whether an entry is a file, anything of one, or a word on whether two entries are one.</summary>
+    public static bool Concerns(Entry entry) => entry is { Source: Source.File, Together: not null } || entry.Act is FileBroughtIn or ActsCompared;
 
     /// <summary>Entries that came with a file that does not count: it was taken out, or not all of it has come yet.</summary>
     /// <param name="entries">All entries.</param>

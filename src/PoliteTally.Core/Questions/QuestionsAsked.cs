@@ -32,7 +32,19 @@ public sealed class QuestionsAsked : LessonPart
     public Asking? Of(Guid entry) => _askings.Find(a => a.Id == entry);
 
     /// <summary>Whether a question to the whole class was open at a moment.</summary>
-    internal bool WasOneOpenAt(Instant at) => _askings.Exists(a => a.Group is null && a.WasOpenAt(at));
+    internal bool WasOneOpenAt(Instant at)
+    {
+        // Asked for each message of a lesson, most of which have few questions.
+        foreach (var asking in _askings)
+        {
+            if (asking.Group is null && asking.WasOpenAt(at))
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
 
     /// <summary>The question that an entry opened, to be changed; null if it opened none.</summary>
     internal Asking? Change(Guid entry)
