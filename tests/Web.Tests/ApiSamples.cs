@@ -120,7 +120,8 @@ internal sealed class ApiSamples(JsonElement description)
         }
     }
 
-    private static IEnumerable<object[]> Places(JsonNode? node, object[] at)
+    /// <summary>Every place in a document, by the names and numbers on the way to it.</summary>
+    public static IEnumerable<object[]> Places(JsonNode? node, object[] at)
     {
         IEnumerable<(object Key, JsonNode? Child)> children = node switch
         {

@@ -4,6 +4,8 @@ using System.Text.Json;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
+using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Store;
 using PoliteTally.Store.Writing;
@@ -167,6 +169,16 @@ public sealed class Visitor(string address)
         }
 
         return Http.PostAsync(path, form);
+    }
+
+    /// <summary>A class of three, with a settled lesson in which Juno was there.</summary>
+    public async Task<Classroom> TeachAndSettle()
+    {
+        var room = await Teach();
+        await room.Tap(new Marked(room.Students["Juno"], Mark.Here));
+        await room.Tap(new LessonEnded());
+        (await room.Tap(new LessonSettled())).Refused.ShouldBeEmpty();
+        return room;
     }
 
     /// <summary>A class of three, with a lesson of it going on.</summary>

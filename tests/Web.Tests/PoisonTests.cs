@@ -2,8 +2,6 @@ using System.Net;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Hosting;
-using PoliteTally.Core.Attendance;
-using PoliteTally.Core.Course;
 using PoliteTally.Core.Scoring;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
@@ -22,16 +20,6 @@ public sealed class PoisonTests : IAsyncLifetime
     public ValueTask InitializeAsync() => _app.InitializeAsync();
 
     public ValueTask DisposeAsync() => _app.DisposeAsync();
-
-    /// <summary>A lesson of today that is settled, so that everything that is kept of one is there.</summary>
-    private static async Task<Classroom> Settled(Visitor teacher)
-    {
-        var room = await teacher.Teach();
-        await room.Tap(new Marked(room.Students["Juno"], Mark.Here));
-        await room.Tap(new LessonEnded());
-        (await room.Tap(new LessonSettled())).Refused.ShouldBeEmpty();
-        return room;
-    }
 
     private async Task Sql(string statement)
     {
@@ -58,7 +46,7 @@ public sealed class PoisonTests : IAsyncLifetime
     public async Task Whatever_cannot_be_read_all_others_are_served_and_the_loops_go_on()
     {
         var (teacher, neighbour) = (await _app.SignedIn(), await (await _app.SignedIn("odhran")).Teach());
-        var (room, beside) = (await Settled(teacher), await teacher.Teach());
+        var (room, beside) = (await teacher.TeachAndSettle(), await teacher.Teach());
         await Sql($$"""INSERT INTO "LessonPlans" ("LessonId", "OwnerId", "Document") SELECT "Id", "OwnerId", '{}' FROM "Lessons" WHERE "Id" = '{{room.Lesson}}' COLLATE NOCASE""");
         await Sql($"UPDATE \"Lessons\" SET \"Prepared\" = 1 WHERE \"Id\" = '{room.Lesson}' COLLATE NOCASE");
         await using var db = _app.File.Open(Guid.Empty);

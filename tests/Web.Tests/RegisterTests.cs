@@ -36,15 +36,7 @@ public sealed class RegisterTests : IAsyncLifetime
         await _desk.DisposeAsync();
     }
 
-    /// <summary>A settled lesson in which Juno was there.</summary>
-    private async Task<Classroom> Settled()
-    {
-        var room = await (await _app.SignedIn()).Teach();
-        await room.Tap(new Marked(room.Students["Juno"], Mark.Here));
-        await room.Tap(new LessonEnded());
-        (await room.Tap(new LessonSettled())).Refused.ShouldBeEmpty();
-        return room;
-    }
+    private async Task<Classroom> Settled() => await (await _app.SignedIn()).TeachAndSettle();
 
     private static Task<RegisterStands> HandIn(Classroom room, int after = 0, string why = "") =>
         room.Teacher.Post<RegisterStands>($"/api/lessons/{room.Lesson}/register", new HandInSent(HandInWay.Desk, why, after));

@@ -49,22 +49,11 @@ public sealed class StoredAndReadBackTests : IAsyncLifetime
         ];
     }
 
-    private static IEnumerable<object[]> Places(JsonNode? node, object[] at)
-    {
-        IEnumerable<(object Key, JsonNode? Child)> children = node switch
-        {
-            JsonObject o => o.Select(p => ((object)p.Key, p.Value)),
-            JsonArray a => a.Select((item, i) => ((object)i, item)),
-            _ => [],
-        };
-        return children.SelectMany(c => Places(c.Child, [.. at, c.Key]).Prepend([.. at, c.Key]));
-    }
-
     /// <summary>The document with one place missing, or with something else in it.</summary>
     private static IEnumerable<string> Bodies(JsonNode whole)
     {
         yield return whole.ToJsonString();
-        foreach (var place in Places(whole, []))
+        foreach (var place in ApiSamples.Places(whole, []))
         {
             yield return Changed(null);
             foreach (var wrong in Wrong)
