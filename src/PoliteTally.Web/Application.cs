@@ -123,7 +123,7 @@ public static class Application
         services.AddSingleton<WordAheadSender>();
         services.AddHostedService(s => s.GetRequiredService<WordAheadSender>());
         services.AddSingleton<MissingPost>();
-        services.AddHttpClient<RegisterDesk>().ConfigurePrimaryHttpMessageHandler(() => new SocketsHttpHandler { AllowAutoRedirect = false, UseCookies = false });
+        services.AddHttpClient<RegisterDesk>().ConfigurePrimaryHttpMessageHandler(RegisterDesk.Line);
         services.AddScoped<HandingIn>();
         services.AddScoped<AcrossLessons>();
         services.AddSingleton<RegisterSender>();

@@ -37,6 +37,9 @@ public sealed class RegisterDesk(HttpClient client, Settings settings)
     private const int LongestWhy = 400;
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
 
+    /// <summary>The line to the desk: it is not followed elsewhere, and of what is not wanted nothing more is read, not even to keep the line.</summary>
+    public static HttpMessageHandler Line() => new SocketsHttpHandler { AllowAutoRedirect = false, UseCookies = false, MaxResponseDrainSize = 0, ResponseDrainTimeout = TimeSpan.Zero };
+
     /// <summary>Whether the school has one.</summary>
     public bool Exists => settings.Desk is not null;
 
