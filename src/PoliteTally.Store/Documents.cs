@@ -10,6 +10,9 @@ namespace PoliteTally.Store;
 /// <summary>What is stored cannot be read. The message says what, and what becomes of it.</summary>
 public sealed class UnreadableDocument(string message) : Exception(message);
 
+/// <summary>What is to be stored could not be read again, so nothing of it was stored. The message says why.</summary>
+public sealed class NotReadBack(string message) : Exception(message);
+
 /// <summary>
 /// Every column that holds JSON, and how that is read. Whatever is written there is read back before it is stored: a document that nobody could read again would
 /// take all with it that stands beside it.
@@ -32,33 +35,27 @@ public static class Documents
         [(typeof(Teacher), nameof(Teacher.LiveKeys))] = json => OtherJson.ReadLiveKeys(json),
     };
 
-    private static readonly ILookup<Type, string> ColumnsOf = Readers.Keys.ToLookup(c => c.Table, c => c.Column);
+    private static readonly ILookup<Type, (string Column, Action<string> Read)> ReadersOf = Readers.ToLookup(c => c.Key.Table, c => (c.Key.Column, c.Value));
 
     /// <summary>The columns that hold JSON.</summary>
     public static IReadOnlyCollection<(Type Table, string Column)> Columns => Readers.Keys;
 
     /// <summary>Reads what a context is about to store.</summary>
-    /// <exception cref="UnreadableDocument">A document could not be read again.</exception>
+    /// <exception cref="NotReadBack">A document could not be read again.</exception>
     internal static void ReadBack(EntityEntry row)
     {
-        foreach (var name in ColumnsOf[row.Metadata.ClrType])
+        foreach (var (name, read) in ReadersOf[row.Metadata.ClrType])
         {
             if (row.Property(name) is { CurrentValue: string json } column && (row.State == EntityState.Added || column.IsModified))
             {
-                ReadBack(row.Metadata.ClrType, name, json);
+                ReadBack(read, json);
             }
         }
     }
 
     /// <summary>Reads what is to be stored in a column.</summary>
-    /// <exception cref="UnreadableDocument">It could not be read again.</exception>
-    internal static void ReadBack(Type table, string column, string written)
-    {
-        if (Readers.TryGetValue((table, column), out var read) && WhyUnreadable(() => read(written)) is { } why)
-        {
-            throw new UnreadableDocument($"What was sent could not be read again if it were stored, so nothing of it was: {why}");
-        }
-    }
+    /// <exception cref="NotReadBack">It could not be read again.</exception>
+    internal static void ReadBack(Type table, string column, string written) => ReadBack(Readers[(table, column)], written);
 
     /// <summary>
     /// Puts right, at the start, what is stored beside a lesson and follows from something else, whoever's it is: settled lessons are due of which something is kept that is
@@ -100,6 +97,14 @@ public static class Documents
         {
             found = null;
             return failure.Message;
+        }
+    }
+
+    private static void ReadBack(Action<string> read, string written)
+    {
+        if (WhyUnreadable(() => read(written)) is { } why)
+        {
+            throw new NotReadBack($"What was sent could not be read again if it were stored, so nothing of it was: {why}");
         }
     }
 }

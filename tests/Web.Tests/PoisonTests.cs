@@ -130,8 +130,8 @@ public sealed class PoisonTests : IAsyncLifetime
             if (row is not string)
             {
                 db.Add(row);
-                await Should.ThrowAsync<UnreadableDocument>(() => db.SaveChangesAsync(TestContext.Current.CancellationToken));
-                await Should.ThrowAsync<UnreadableDocument>(db.SaveQuickly);
+                await Should.ThrowAsync<NotReadBack>(() => db.SaveChangesAsync(TestContext.Current.CancellationToken));
+                await Should.ThrowAsync<NotReadBack>(db.SaveQuickly);
             }
         }
 

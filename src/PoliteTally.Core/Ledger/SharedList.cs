@@ -16,7 +16,7 @@ public sealed class SharedList<T> : IReadOnlyList<T>
 
     // Blocks before this were made by others, but for those that were taken since.
     private readonly int _shared;
-    private readonly HashSet<int> _taken = [];
+    private HashSet<int>? _taken;
 
     /// <summary>An empty list.</summary>
     public SharedList() => _blocks = [];
@@ -74,7 +74,7 @@ public sealed class SharedList<T> : IReadOnlyList<T>
     private T[] Mine(int block, int within)
     {
         var items = _blocks[block];
-        var isMine = block >= _shared || _taken.Contains(block);
+        var isMine = block >= _shared || _taken?.Contains(block) == true;
         if (isMine && within < items.Length)
         {
             return items;
@@ -82,7 +82,7 @@ public sealed class SharedList<T> : IReadOnlyList<T>
 
         var mine = new T[within < items.Length ? items.Length : Math.Min(BlockSize, Math.Max(Smallest, 2 * items.Length))];
         items.CopyTo(mine.AsSpan());
-        _taken.Add(block);
+        (_taken ??= []).Add(block);
         return _blocks[block] = mine;
     }
 }

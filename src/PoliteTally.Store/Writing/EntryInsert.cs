@@ -30,7 +30,7 @@ internal sealed class EntryInsert : IDisposable
     public void In(SqliteTransaction transaction) => _command.Transaction = transaction;
 
     /// <summary>The number of the stored entry; null if one of this id is stored already.</summary>
-    /// <exception cref="UnreadableDocument">Its act could not be read again; nothing was stored.</exception>
+    /// <exception cref="NotReadBack">Its act could not be read again; nothing was stored.</exception>
     public long? Store(Guid owner, Guid lesson, Entry entry)
     {
         var act = ActJson.Write(entry.Act);

@@ -17,6 +17,7 @@ internal static class Problem
     /// <summary>What an exception is answered with.</summary>
     public static (int Status, string Detail) Of(Exception? failure) => failure switch
     {
+        NotReadBack problem => (StatusCodes.Status422UnprocessableEntity, problem.Message),
         FormatProblem problem => (StatusCodes.Status422UnprocessableEntity, problem.Message),
         BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => (StatusCodes.Status413PayloadTooLarge, TooLarge),
         // Of something that comes in several kinds it was not said which.

@@ -58,7 +58,14 @@ public sealed class RegisterSender(SchoolFile file, RegisterDesk desk, IMail mai
         {
             if (await _two.WaitAsync(RegisterDesk.Patience, stopping))
             {
-                await SendNow(owner, id, db, stopping);
+                try
+                {
+                    await SendNow(owner, id, db, stopping);
+                }
+                finally
+                {
+                    _two.Release();
+                }
             }
         }
         finally
@@ -72,37 +79,30 @@ public sealed class RegisterSender(SchoolFile file, RegisterDesk desk, IMail mai
 
     private async Task SendNow(Guid owner, Guid id, SchoolDb db, CancellationToken stopping)
     {
-        try
+        if (await db.HandIns.Include(h => h.Lesson).ThenInclude(l => l!.Class).FirstOrDefaultAsync(h => h.Id == id, stopping) is not { } one || !Open.Contains(one.State))
         {
-            if (await db.HandIns.Include(h => h.Lesson).ThenInclude(l => l!.Class).FirstOrDefaultAsync(h => h.Id == id, stopping) is not { } one || !Open.Contains(one.State))
-            {
-                return;
-            }
+            return;
+        }
 
-            var before = await db.HandIns.AsNoTracking().Where(h => h.LessonId == one.LessonId && h.Version < one.Version && h.State == HandInState.Taken).OrderByDescending(h => h.Version).FirstOrDefaultAsync(stopping);
-            var teacher = await db.Users.SingleAsync(u => u.Id == owner, stopping);
-            var rules = RulesJson.Of(one.Lesson!, one.Lesson!.Class!).Register;
-            var sheet = RegisterSheet.Of(one, before, one.Lesson!, rules, DateTimeZoneProviders.Tzdb[teacher.TimeZone]);
-            (one.State, one.Said) = one switch
-            {
-                // Only the desk can be asked; whether a letter arrived nobody knows.
-                { State: HandInState.Going or HandInState.InDoubt, Way: HandInWay.Mail } => (HandInState.Refused, "The program stopped while it went by mail: perhaps it went, perhaps not."),
-                { State: HandInState.Going or HandInState.InDoubt } => await desk.Has(sheet, stopping) switch
-                {
-                    true => (HandInState.Taken, "The register desk has it."),
-                    false => (HandInState.Waiting, "It did not arrive at the register desk, and goes again."),
-                    null => (HandInState.InDoubt, "The line to the register desk broke off: perhaps it has it, perhaps not. It is asked again."),
-                },
-                _ => await Carry(one, sheet, teacher, rules.MailTo, db, stopping),
-            };
-            one.At = clock.GetCurrentInstant();
-            // Not cut short by a stop: what has gone must be noted as gone.
-            await db.SaveChangesAsync(CancellationToken.None);
-        }
-        finally
+        var before = await db.HandIns.AsNoTracking().Where(h => h.LessonId == one.LessonId && h.Version < one.Version && h.State == HandInState.Taken).OrderByDescending(h => h.Version).FirstOrDefaultAsync(stopping);
+        var teacher = await db.Users.SingleAsync(u => u.Id == owner, stopping);
+        var rules = RulesJson.Of(one.Lesson!, one.Lesson!.Class!).Register;
+        var sheet = RegisterSheet.Of(one, before, one.Lesson!, rules, DateTimeZoneProviders.Tzdb[teacher.TimeZone]);
+        (one.State, one.Said) = one switch
         {
-            _two.Release();
-        }
+            // Only the desk can be asked; whether a letter arrived nobody knows.
+            { State: HandInState.Going or HandInState.InDoubt, Way: HandInWay.Mail } => (HandInState.Refused, "The program stopped while it went by mail: perhaps it went, perhaps not."),
+            { State: HandInState.Going or HandInState.InDoubt } => await desk.Has(sheet, stopping) switch
+            {
+                true => (HandInState.Taken, "The register desk has it."),
+                false => (HandInState.Waiting, "It did not arrive at the register desk, and goes again."),
+                null => (HandInState.InDoubt, "The line to the register desk broke off: perhaps it has it, perhaps not. It is asked again."),
+            },
+            _ => await Carry(one, sheet, teacher, rules.MailTo, db, stopping),
+        };
+        one.At = clock.GetCurrentInstant();
+        // Not cut short by a stop: what has gone must be noted as gone.
+        await db.SaveChangesAsync(CancellationToken.None);
     }
 
     private async Task<(HandInState, string)> Carry(HandIn one, RegisterSheet sheet, Teacher teacher, string mailTo, SchoolDb db, CancellationToken stopping)
