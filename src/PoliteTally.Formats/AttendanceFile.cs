@@ -89,6 +89,13 @@ public static class AttendanceFile
         var bareUnit = table.Headings.ElementAtOrDefault(lasted) is { } heading
             && heading.Contains("sec", StringComparison.OrdinalIgnoreCase) ? Duration.FromSeconds(1) : Duration.FromMinutes(1);
         var lines = Enumerable.Range(0, table.Rows.Count).Select(i => LineOf(table.Rows[i], i)).ToList();
+        var stays = lines.Where(r => r is { Joined: not null, Left: not null, Problems: [] }).GroupBy(r => r.Name, StringComparer.Ordinal)
+            .ToDictionary(g => g.Key, g => g.Aggregate(Duration.Zero, (sum, r) => sum + (r.Left!.Value - r.Joined!.Value)), StringComparer.Ordinal);
+        if (shape == AttendanceShape.Stretches && fields.ContainsKey("length"))
+        {
+            lines = WithShorter(lines);
+        }
+
         return new AttendancePreview(columns, shape!.Value, namesZone || stated is not null || shape == AttendanceShape.Lengths, lines, FarFrom(lines), unclear, shape == AttendanceShape.Stretches && fields.ContainsKey("length") ? Totals(lines) : []);
 
         AttendanceRow LineOf(TableRow row, int index)
@@ -157,20 +164,31 @@ public static class AttendanceFile
             }
         }
 
-        // A length beside joining and leaving is of that stay, or of all stays of the person.
+        // A length beside joining and leaving is of that stay, or of all stays of the person. A shorter one is the time that counts: the gaps lie somewhere between.
+        List<AttendanceRow> WithShorter(List<AttendanceRow> read)
+        {
+            var shorter = read.Zip(table.Rows).Where(r => Differs(r.First, r.Second) is { } stated && stated < r.First.Left - r.First.Joined).ToDictionary(r => r.First.Row, r => Differs(r.First, r.Second));
+            var theirs = shorter.Count == 0 ? [] : read.Where(r => shorter.ContainsKey(r.Row)).Select(r => r.Name).ToHashSet(StringComparer.Ordinal);
+            return [.. read.Select(r => theirs.Contains(r.Name) && r is { Joined: not null, Left: not null } ? r with { Length = shorter.GetValueOrDefault(r.Row) ?? r.Left - r.Joined } : r)];
+        }
+
         IReadOnlyList<string> Totals(List<AttendanceRow> read)
         {
-            var stays = read.Where(r => r is { Joined: not null, Left: not null, Problems: [] }).GroupBy(r => r.Name, StringComparer.Ordinal)
-                .ToDictionary(g => g.Key, g => g.Aggregate(Duration.Zero, (sum, r) => sum + (r.Left!.Value - r.Joined!.Value)), StringComparer.Ordinal);
             var wrong = (
                 from line in read.Zip(table.Rows)
-                where stays.ContainsKey(line.First.Name) && line.First is { Joined: not null, Left: not null }
-                let stated = TimeText.Length(Columns.CellOf(line.Second, lasted), bareUnit)
-                let own = line.First.Left - line.First.Joined
-                where stated is not null && !IsAbout(stated.Value, own!.Value) && !IsAbout(stated.Value, stays[line.First.Name])
-                select $"Row {line.First.Row} says {Minutes(stated.Value)} of {line.First.Name}; from joining to leaving it is {Minutes(own!.Value)}, and that is what counts.").ToList();
-            return wrong.Count <= RemarksSaid ? wrong : [.. wrong.Take(RemarksSaid), $"So it is in {wrong.Count - RemarksSaid} more rows."];
+                let stated = Differs(line.First, line.Second)
+                where stated is not null
+                let own = line.First.Left!.Value - line.First.Joined!.Value
+                select $"Row {line.First.Row} says {Minutes(stated.Value)} of {line.First.Name}; from joining to leaving it is {Minutes(own)}. The shorter time counts.").ToList();
+            return wrong.Count <= RemarksSaid ? wrong : [.. wrong.Take(RemarksSaid), $"The same is true of {wrong.Count - RemarksSaid} more rows."];
         }
+
+        // A length that is neither that of the stay nor of all stays.
+        Duration? Differs(AttendanceRow line, TableRow row) =>
+            line is { Joined: { } joined, Left: { } left, Problems: [] } && TimeText.Length(Columns.CellOf(row, lasted), bareUnit) is { } stated
+            && !IsAbout(stated, left - joined) && !IsAbout(stated, StaysOf(line.Name)) ? stated : null;
+
+        Duration StaysOf(string name) => stays.GetValueOrDefault(name);
 
         static bool IsAbout(Duration a, Duration b) => (a > b ? a - b : b - a) <= Rounding;
 

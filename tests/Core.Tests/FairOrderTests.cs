@@ -23,7 +23,7 @@ public sealed class FairOrderTests
             {
                 ["late"] => student with { Attendance = Given.Attendance("j8 l50") },
                 ["late-excused"] => student with { Attendance = Given.Attendance("j8 l50", excuse: "tram stood still") },
-                ["dropped-out"] => student with { Attendance = Given.Attendance("j0 l10 j22 l30") },
+                ["dropped-out"] => student with { Attendance = Given.Attendance("j0 l10 j22 l50") },
                 ["absent"] => student with { Attendance = Given.Attendance("") },
                 ["excused"] => student with { Attendance = Given.Attendance("", excuse: "dentist") },
                 ["line-closed"] => student with { LineWasOpen = false },
@@ -108,11 +108,13 @@ public sealed class FairOrderTests
         LessonScore.Of(Student(did), Default).ShouldSatisfyAllConditions(s => s.Whole.ShouldBe(10), s => s.RestsOnLittle.ShouldBe(little));
 
     [Theory]
-    [InlineData(0, 6)]
-    [InlineData(30, 3)] // came when nobody was called any more
-    public void A_line_from_which_others_were_called_is_a_chance_for_who_was_there_then(int came, int restsOn)
+    [InlineData(0, false, 6)]
+    [InlineData(30, false, 6)] // came when nobody was called any more: missed, and not unasked
+    [InlineData(30, true, 3)]  // with an excuse it was none
+    public void A_line_from_which_others_were_called_is_a_chance_for_who_was_there_then_or_missed_it(int came, bool excused, int restsOn)
     {
         var lesson = Given.State(
+            Given.Noted(0, excused ? new Attendance.ExcuseRecorded(Given.Juno, "ferry") : new HandRaised(Given.Zainab)),
             Given.Noted(10, new HandRaised(Given.Eino)), Given.Noted(11, new Called(Given.Eino, TurnOrigin.Hand, null)), Given.Noted(came, new NameMatched("Juno Q", Given.Juno)), Given.Noted(came, new Joined("Juno Q", "")));
         LessonScore.Of(lesson.ParticipationOf(Given.Juno, Given.Lesson, Default), Default).RestsOn.ShouldBe(restsOn);
     }

@@ -55,17 +55,20 @@ internal static class Given
     }
 
     public static AttendanceResult Attendance(
-        string sightings, string marks = "", LessonTimes? lesson = null, AttendanceStatus? declared = null, string? excuse = null,
-        double[]? lists = null, AttendancePolicy? policy = null) => AttendanceRules.Reckon(
+        string sightings, string marks = "", LessonTimes? lesson = null, AttendanceStatus? declared = null, string? excuse = null, MissedBy[]? lineFailed = null,
+        AttendancePolicy? policy = null) => AttendanceRules.Reckon(
             lesson ?? Lesson,
-            Sightings(sightings),
-            [.. marks.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(m => m.Split('@'))
-                .Select((m, i) => new MarkMade(
-                    m[0] switch { "in" => Mark.Here, "out" => Mark.Left, var word => Enum.Parse<Mark>(word, ignoreCase: true) },
-                    At(double.Parse(m[1], System.Globalization.CultureInfo.InvariantCulture)), Id(100 + i), ByRollCall: m[0] is "in" or "out"))],
-            declared is null ? null : new DeclaredStatus(declared.Value, Id(200)),
-            excuse is null ? null : new ExcuseGiven(excuse, Id(201)),
-            [.. (lists ?? []).Select(At)],
+            new StudentEvidence(
+                Sightings(sightings),
+                [.. marks.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(m => m.Split('@'))
+                    .Select((m, i) => new MarkMade(
+                        m[0] switch { "in" => Mark.Here, "out" => Mark.Left, var word => Enum.Parse<Mark>(word, ignoreCase: true) },
+                        At(double.Parse(m[1], System.Globalization.CultureInfo.InvariantCulture)), Id(100 + i), ByRollCall: m[0] is "in" or "out"))])
+            {
+                Declared = declared is null ? null : new DeclaredStatus(declared.Value, Id(200)),
+                Excuse = excuse is null ? null : new ExcuseGiven(excuse, Id(201)),
+                LineFailed = (lineFailed ?? []).ToDictionary(m => m, _ => Id(202)),
+            },
             policy ?? AttendancePolicy.Default);
 
     public static TurnTaken Turn(Guid student, TurnOutcome outcome = TurnOutcome.Full) => new(student, outcome, TurnOrigin.Invited);

@@ -29,6 +29,7 @@ public sealed class GroundRulesTests
         { Counting(new() { LateAfter = Duration.FromMinutes(121) }), "Late after" },
         { Counting(new() { EnoughShare = 0 }), "Enough presence: more than 0" },
         { Counting(new() { LateCredit = 1.01m }), "Credit of a late student" },
+        { Counting(new() { LeftEarlyCredit = -0.01m }), "Credit of a student who left early" },
         { Rules with { Scheme = Rules.Scheme with { SpeakingTarget = 0 } }, "Turns for a full strand: more than 0" },
         { Rules with { Scheme = Rules.Scheme with { ChatTarget = 0 } }, "Messages for a full strand" },
         { Rules with { Scheme = Rules.Scheme with { Weights = new Dictionary<Strand, decimal>() } }, "at least one strand" },
@@ -57,7 +58,7 @@ public sealed class GroundRulesTests
         RuleExamples.Of(Rules).Select(e => e.Rule).Order().ShouldBe(
             new[]
             {
-                "lateAfter", "lateInDropIn", "leftEarlyBefore", "bridge", "absentBelow", "absentBelowShare", "enoughShare", "lateCredit", "creditBy", "weights",
+                "lateAfter", "lateInDropIn", "leftEarlyBefore", "bridge", "absentBelow", "absentBelowShare", "enoughShare", "lateCredit", "leftEarlyCredit", "missedCounts", "creditBy", "weights",
                 "speakingTarget", "uncalledHand", "signalAnswered", "signalGiven", "openLineIsChance", "writtenStandsIn", "writtenAtMost", "marksShare", "chatCounts", "chatTarget", "turnInChat", "turnsInChatAtMost", "readyJoinsLine", "nodPoints",
                 "absenceScoresZero", "pageByName", "pageShowsStrokes", "pageShowsScores", "signalsAnyTime", "studentsHandOn", "extraTimeShare", "speechSeconds", "keepsSpoken", "lowestLeftOut", "lessonsWeighTheSame", "lessonsForTerm", "places",
             }.Order());
@@ -74,7 +75,7 @@ public sealed class GroundRulesTests
         Example("lateInDropIn", Rules).ShouldBe("Coming to a drop-in lesson 6 min after its start is present.");
         Example("lateInDropIn", Counting(new() { LateInDropIn = true })).ShouldBe("Coming to a drop-in lesson 6 min after its start is late.");
         Example("bridge", Counting(new() { Bridge = Duration.FromMinutes(4) })).ShouldBe("Gone for 4 min in the middle: 50 min count of 50. Gone for 5 min: 45 min.");
-        Example("creditBy", Rules).ShouldContain("1 of 1");
+        Example("creditBy", Rules).ShouldContain("0.75 of 1");
         Example("creditBy", Counting(new() { CreditBy = CreditBy.Share })).ShouldContain("0.67 of 1");
         Example("speakingTarget", Rules with { Scheme = Rules.Scheme with { SpeakingTarget = 2 } }).ShouldBe("One full turn: 50 % of speaking. A partial one: 25 %. Two full ones: 100 %.");
         Example("absenceScoresZero", Rules).ShouldContain("attendance alone");
@@ -143,7 +144,7 @@ public sealed class GroundRulesTests
         merged.Notes.NodsOf(Given.Juno).Count.ShouldBe(2);
         merged.Notes.NodsOf(Given.Eino).ShouldBeEmpty();
         merged.HandLine.Hands.ShouldHaveSingleItem().Student.ShouldBe(Given.Juno);
-        merged.SightingsOf(Given.Juno).Count.ShouldBe(2);
+        merged.EvidenceOf(Given.Juno).Sightings.Count.ShouldBe(2);
         var parted = LessonState.Fold(entries);
         parted.Notes.NodsOf(Given.Juno).Count.ShouldBe(1);
         parted.HandLine.Hands.ShouldHaveSingleItem().Student.ShouldBe(Given.Eino);

@@ -150,7 +150,7 @@ public sealed class MergingTests
     public void Whoever_wrote_was_there_even_if_the_message_was_tapped()
     {
         var state = Given.State([Tap(10.3, Given.Ana), .. File(FileKind.Chat, 0, (10, Writes(Given.Ana, "why?")))]);
-        state.SightingsOf(Given.Ana).Count.ShouldBe(2);
+        state.EvidenceOf(Given.Ana).Sightings.Count.ShouldBe(2);
     }
 
     [Fact]

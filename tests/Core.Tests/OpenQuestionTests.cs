@@ -51,15 +51,77 @@ public sealed class OpenQuestionTests
     }
 
     [Fact]
-    public void Who_did_something_before_the_list_has_them_was_there_and_nothing_is_asked() =>
-        OfStatus([Mark(2, Attendance.Mark.Here), .. Stay(8, 50), Given.Noted(4, new ChatSaid(Given.Juno, ChatKind.Answer, "four"))]).ShouldBeNull();
-
-    [Fact]
     public void Who_was_marked_gone_and_did_something_is_asked_about_and_the_mark_is_proposed()
     {
-        var asked = OfStatus(Mark(1, Attendance.Mark.Left), Given.Noted(30, new ChatSaid(Given.Juno, ChatKind.Answer, "four"))).ShouldNotBeNull();
-        asked.Choices.Select(c => c.By).ShouldBe(["you", "what they did"]);
+        var asked = Away(Mark(1, Attendance.Mark.Here), Mark(10, Attendance.Mark.Left), Given.Noted(30, new ChatSaid(Given.Juno, ChatKind.Answer, "four"))).ShouldHaveSingleItem();
+        asked.Choices.Select(c => $"{c.By}: {c.Says}").ShouldBe(["you: away from 09:40 to 10:20", "what they did: there from 09:40 to 10:00"]);
         asked.Proposed.ShouldBe(0);
+    }
+
+    private static OpenQuestion[] Of(Asks asks, params IEnumerable<Entry> entries) => [.. Asked(Given.State(entries)).Where(q => q.Asks == asks)];
+
+    [Fact]
+    public void Who_was_called_missing_while_connected_is_asked_about_and_stays_as_measured_meanwhile()
+    {
+        Entry[] entries = [.. Stay(0, 50), Given.Noted(20, new RollCallTaken([Given.Eino])), Given.Noted(30, new ChatSaid(Given.Juno, ChatKind.Answer, "four"))];
+        var asked = Away(entries).ShouldHaveSingleItem();
+        asked.Choices.Select(c => $"{c.By}: {c.Says}").ShouldBe(["you: away from 09:50 to 10:00", "the list: there"]);
+        double Minutes(int? choice) => Given.State([.. entries, .. choice is { } taken ? asked.Choices[taken].Acts.Select(a => Given.Noted(70, a) with { HappenedAt = asked.Choices[taken].At!.Value }) : []])
+            .AttendanceOf(Given.Juno, Given.Lesson, AttendancePolicy.Default).Present.TotalMinutes;
+        (Minutes(null), Minutes(0), Minutes(1)).ShouldBe((50, 40, 50));
+    }
+
+    [Fact]
+    public void Here_after_they_were_seen_to_leave_is_asked_about_and_holds_if_it_is_true()
+    {
+        Entry[] entries = [.. Stay(0, 10), Mark(20, Attendance.Mark.Here)];
+        var asked = Away(entries).ShouldHaveSingleItem();
+        (asked.Proposed, asked.Choices[1].By, asked.Choices[1].Says).ShouldBe((1, "you", "there from 09:40 to 10:20"));
+        var result = Given.State([.. entries, Given.Noted(70, asked.Choices[1].Acts[0]) with { HappenedAt = asked.Choices[1].At!.Value }]).AttendanceOf(Given.Juno, Given.Lesson, AttendancePolicy.Default);
+        (result.Present.TotalMinutes, result.KnownBy, result.Flags).ShouldBe((50, KnownBy.Declared, AttendanceFlags.None));
+    }
+
+    [Theory]
+    [InlineData(39, true, true)]
+    [InlineData(39, false, false)]     // nobody is known to have been there before
+    [InlineData(5, true, false)]       // within the first 5 min
+    public void Who_is_known_by_what_they_did_alone_and_came_after_others_may_be_late(double first, bool others, bool isAsked)
+    {
+        Entry[] entries = [Given.Noted(first, new Page.PageOpened(Given.Juno)), .. others ? [Given.Noted(1, new Marked(Given.Eino, Attendance.Mark.Here))] : Array.Empty<Entry>()];
+        var asked = Of(Asks.WhenTheyCame, entries);
+        asked.Length.ShouldBe(isAsked ? 1 : 0);
+        if (!isAsked)
+        {
+            return;
+        }
+
+        (asked[0].Proposed, asked[0].Choices[0].Says, asked[0].Choices[1].Says, asked[0].Why).ShouldBe((0, "late, 39 min", "there before", "first seen at 10:09, and others were there before"));
+        string After(int choice)
+        {
+            var state = Given.State([.. entries, Given.Noted(70, asked[0].Choices[choice].Acts[0]) with { HappenedAt = asked[0].Choices[choice].At!.Value }]);
+            Asked(state).ShouldNotContain(q => q.Student == Given.Juno);
+            return RegisterMark.Of(Given.Juno, null, "", state.AttendanceOf(Given.Juno, Given.Lesson, AttendancePolicy.Default)).InWords;
+        }
+
+        (After(0), After(1)).ShouldBe(("late, 39 min", "present"));
+    }
+
+    [Fact]
+    public void A_connection_that_failed_is_offered_where_it_costs_and_answered_once()
+    {
+        Entry[] StayOf(string name, Guid student, double from, double to) => [Given.Noted(from, new Joined(name, "")), Given.Noted(to, new Left(name, "")), Given.Noted(60, new NameMatched(name, student))];
+        // In and out, and away for good at the end.
+        Entry[] entries = [.. Stay(0, 10), .. Stay(15, 30)];
+        var asked = Of(Asks.WasItTheLine, entries).ShouldHaveSingleItem();
+        (asked.Proposed, asked.Choices[0].Says).ShouldBe((1, "the connection failed"));
+        asked.Choices[0].Acts.ShouldBe([new ConnectionJudged(Given.Juno, MissedBy.LeavingEarly, Failed: true)]);
+        Of(Asks.WasItTheLine, [.. entries, Given.Noted(70, asked.Choices[1].Acts[0])]).ShouldBeEmpty();
+        Given.State([.. entries, Given.Noted(70, asked.Choices[0].Acts[0])]).AttendanceOf(Given.Juno, Given.Lesson, AttendancePolicy.Default).Credit.ShouldBe(1m);
+        // Several gone within a minute are no coincidence; one alone left early.
+        Of(Asks.WasItTheLine, Stay(0, 30)).ShouldBeEmpty();
+        Of(Asks.WasItTheLine, [.. Stay(0, 30), .. StayOf("Eino R", Given.Eino, 0, 30.5), .. StayOf("Zainab U", Given.Zainab, 0, 29.5)]).Select(q => q.Proposed).ShouldBe([0, 0, 0]);
+        // Where it costs nothing, nothing is asked.
+        Of(Asks.WasItTheLine, [.. Stay(0, 10), .. Stay(15, 50)]).ShouldBeEmpty();
     }
 
     [Fact]
@@ -78,8 +140,8 @@ public sealed class OpenQuestionTests
     private static readonly Entry[] TwoStays = [.. Stay(0, 11), .. Stay(25, 50)];
 
     [Theory]
-    [InlineData("wrote while away", new[] { 12.0 }, "away from 09:41 to 09:55", "“Juno Q” wrote in the chat at 09:42; who does something is there")]
-    [InlineData("wrote more than once", new[] { 12.0, 14, 20 }, "away from 09:41 to 09:55", "“Juno Q” wrote in the chat at 09:42, and 2 things more; who does something is there")]
+    [InlineData("wrote while away", new[] { 12.0 }, "away from 09:41 to 09:55", "“Juno Q” wrote in the chat at 09:42, while the list has them away")]
+    [InlineData("wrote more than once", new[] { 12.0, 14, 20 }, "away from 09:41 to 09:55", "“Juno Q” wrote in the chat at 09:42, and 2 things more, while the list has them away")]
     [InlineData("wrote while there", new[] { 10.0, 26 }, null, null)]
     [InlineData("wrote so close to leaving that two clocks may disagree", new[] { 11.7 }, null, null)]
     [InlineData("wrote so close to coming back", new[] { 24.3 }, null, null)]
@@ -88,13 +150,13 @@ public sealed class OpenQuestionTests
         var asked = Away([.. TwoStays, .. wrote.Select(Wrote)]);
         asked.Select(q => q.Choices[0].Says).SingleOrDefault().ShouldBe(away, what);
         asked.Select(q => q.Why).SingleOrDefault().ShouldBe(why);
-        asked.ShouldAllBe(q => q.Proposed == 1 && q.Choices[1].By == "what they did");
+        asked.ShouldAllBe(q => q.Proposed == (wrote.Length > 1 ? 1 : 0) && q.Choices[1].By == "what they did");
     }
 
     [Fact]
     public void Before_they_came_and_after_they_left_is_asked_too() =>
         Away([.. Stay(10, 30), Wrote(4), Wrote(40)]).Select(q => $"{q.Choices[0].Says}; {q.Choices[1].Says}")
-            .ShouldBe(["away from 09:30 to 09:40; there at 09:34", "away from 10:00 to 10:20; there at 10:10"]);
+            .ShouldBe(["away from 09:30 to 09:40; there from 09:34 to 09:40", "away from 10:00 to 10:20; there from 10:00 to 10:10"]);
 
     [Fact]
     public void A_gap_that_is_bridged_and_somebody_who_is_on_no_connection_are_not_asked_about()
@@ -112,8 +174,8 @@ public sealed class OpenQuestionTests
         Entry[] Taken(int choice) => [.. asked.Choices[choice].Acts.Select(a => Given.Noted(70, a) with { HappenedAt = asked.Choices[choice].At!.Value })];
         double Minutes(params IEnumerable<Entry> all) => Given.State(all).AttendanceOf(Given.Juno, Given.Lesson, AttendancePolicy.Default).Present.TotalMinutes;
 
-        // Who wrote was there from then on, until the list has them leave again; and that a gap of a minute before it is bridged, as all are.
-        Minutes(entries).ShouldBe(50);
+        // Until it is answered the list counts; who was there was there until they came again.
+        Minutes(entries).ShouldBe(11 + 25);
         Minutes([.. entries, .. Taken(1)]).ShouldBe(50);
         Minutes([.. entries, .. Taken(0)]).ShouldBe(11 + 25);
         Away([.. entries, .. Taken(0)]).ShouldBeEmpty();
@@ -122,7 +184,7 @@ public sealed class OpenQuestionTests
         Minutes([.. entries, .. Taken(0), .. Taken(1).Select(e => e with { NotedAt = Given.At(80) })]).ShouldBe(50);
         var taken = Taken(0);
         Away([.. entries, .. taken, Given.Strike(taken[0])]).ShouldHaveSingleItem();
-        Away([.. entries, .. Taken(0), Wrote(20)]).ShouldHaveSingleItem().Choices[1].Says.ShouldBe("there at 09:50");
+        Away([.. entries, .. Taken(0), Wrote(20)]).ShouldHaveSingleItem().Choices[1].Says.ShouldBe("there from 09:41 to 09:55");
     }
 
     [Fact]

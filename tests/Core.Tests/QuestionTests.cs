@@ -166,17 +166,32 @@ public sealed class QuestionTests
         Given.State(opened, answer, closed).Questions.All[0].Answers.ShouldContainKey(Given.Juno);
     }
 
+    /// <summary>A question from 10 to 20: who was there for half of it was asked; so was who missed it by coming late or leaving early without an excuse.</summary>
     [Theory]
-    [InlineData(0, 50, true)] // there all along
-    [InlineData(15, 50, true)] // for half of the ten minutes
-    [InlineData(15.2, 50, false)] // for less than half
-    [InlineData(0, 14, false)] // left before half of it
-    public void Unanswered_it_counts_only_for_whoever_was_there_for_half_of_it(double from, double to, bool counts)
+    // there from, to; excused; asked; only because it was missed
+    [InlineData(0, 50, false, true, false)]      // there all along
+    [InlineData(15, 50, false, true, false)]     // for half of the ten minutes
+    [InlineData(15.2, 50, false, true, true)]    // for less than half: came late
+    [InlineData(0, 14, false, true, true)]       // left before half of it
+    [InlineData(30, 50, false, true, true)]
+    [InlineData(15.2, 50, true, false, false)]
+    [InlineData(0, 14, true, false, false)]
+    public void Unanswered_it_counts_for_whoever_was_there_for_half_of_it_or_missed_it(double from, double to, bool excused, bool counts, bool missed)
     {
         var (opened, closed) = Around(Asked(QuestionKind.SingleChoice));
-        var chances = Chances(Given.Juno, [opened, closed, .. Here("Juno", from, to)]);
+        Entry[] excuse = excused ? [Given.Noted(1, new Attendance.ExcuseRecorded(Given.Juno, "ferry"))] : [];
+        var chances = Chances(Given.Juno, [opened, closed, .. excuse, .. Here("Juno", from, to)]);
         chances.Count.ShouldBe(counts ? 1 : 0);
-        chances.ShouldAllBe(c => !c.Answered && c.Marks == 0 && c.Possible == 1);
+        chances.ShouldAllBe(c => !c.Answered && c.Marks == 0 && c.Possible == 1 && c.Missed == missed);
+    }
+
+    [Fact]
+    public void Missed_in_a_dropout_or_known_only_by_what_they_did_nothing_else_was_asked_of_them()
+    {
+        var (opened, closed) = Around(Asked(QuestionKind.SingleChoice));
+        Chances(Given.Juno, [opened, closed, .. Here("Juno", 0, 9), .. Here("Juno", 21, 50)]).ShouldBeEmpty();
+        Chances(Given.Juno, [opened, closed, Given.Noted(5, Given.Turn(Given.Juno)), Given.Noted(40, Given.Turn(Given.Juno))]).ShouldBeEmpty();
+        Chances(Given.Juno, [opened, closed, Given.Noted(60, new NameMatched("Juno", Given.Juno)), Given.Noted(50, new Attended("Juno", Duration.FromMinutes(50)))]).ShouldBeEmpty();
     }
 
     [Fact]

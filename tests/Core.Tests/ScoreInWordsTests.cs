@@ -16,7 +16,7 @@ public sealed class ScoreInWordsTests
         { There with { FullTurns = 1 }, "88: there all the time, one full turn, wrote nothing in the chat though it was open." },
         { There, "33: there all the time, no turn though the line was open, wrote nothing in the chat though it was open." },
         { There with { FullTurns = 2, HandNeverCalled = true, ChatIdeas = 1, Nods = 2 }, "100: there all the time, 2 full turns and a hand that nobody called, one contribution in the chat, 2 nods." },
-        { There with { Status = AttendanceStatus.Late, Asked = 4, Answered = 3, MarksGot = 2, MarksPossible = 4, LineWasOpen = false },
+        { There with { Status = AttendanceStatus.Late, LateCosts = true, Asked = 4, Answered = 3, MarksGot = 2, MarksPossible = 4, LineWasOpen = false },
             "56: late, no chance to speak, answered 3 of 4 questions for 2 of 4 marks, wrote nothing in the chat though it was open." },
         { There with { MeasuredShare = 0.4m, SpeakingPaused = true, SitIns = 2, GroupCredits = 1 }, "63: there for 40 % of the time, could not speak, wrote nothing in the chat though it was open, worked in a group at 50 %." },
         { new Tally { Status = AttendanceStatus.Absent }, "0: absent without an excuse." },

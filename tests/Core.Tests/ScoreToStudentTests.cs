@@ -15,8 +15,8 @@ public sealed class ScoreToStudentTests
     {
         { Strand.Attendance, There, "You were there." },
         { Strand.Attendance, There with { MeasuredShare = 0.4m }, "You were there for 40 % of the time." },
-        { Strand.Attendance, There with { Status = AttendanceStatus.Late }, "You came late." },
-        { Strand.Attendance, There with { Status = AttendanceStatus.Late, HasExcuse = true }, "You came late and had a reason, so it costs nothing." },
+        { Strand.Attendance, There with { Status = AttendanceStatus.Late, LateCosts = true }, "You came late." },
+        { Strand.Attendance, There with { Status = AttendanceStatus.Late, HasExcuse = true }, "You came late and had a reason, so being late costs nothing." },
         { Strand.Attendance, There with { Status = AttendanceStatus.Absent }, "You were not there." },
         { Strand.Speaking, There with { FullTurns = 2, PartialTurns = 1 }, "You spoke twice. You also said a part once." },
         { Strand.Speaking, There with { HandNeverCalled = true }, "Your hand was up and nobody called you: that counts, too." },
@@ -51,9 +51,9 @@ public sealed class ScoreToStudentTests
     }
 
     [Theory]
-    [InlineData(AttendanceStatus.Excused, "You were excused. This lesson does not count for you.")]
-    [InlineData(AttendanceStatus.DidNotCome, "Nobody had to come, and you did not. This lesson does not count for you.")]
-    public void Why_a_lesson_does_not_count(AttendanceStatus status, string said) => Told(new Tally { Status = status }).ShouldHaveSingleItem().Said.ShouldBe(said);
+    [InlineData(AttendanceStatus.Excused, false, "You were excused. This lesson does not count for you.")]
+    [InlineData(AttendanceStatus.Present, true, "Nobody had to come to this lesson, so nobody has a score for it.")]
+    public void Why_a_lesson_does_not_count(AttendanceStatus status, bool dropIn, string said) => Told(new Tally { Status = status, IsDropIn = dropIn }).ShouldHaveSingleItem().Said.ShouldBe(said);
 
     [Fact]
     public void Nods_and_what_the_teacher_said_of_the_lesson_come_last() =>

@@ -26,11 +26,11 @@ public sealed class ScoringTests
     [InlineData("CouldNot", "", "no chance")]          // not counted
     [InlineData("open", "", "no chance")]              // nobody said how it went
     [InlineData("", "", "no chance")]
-    [InlineData("", "Up", "0.5")]                      // raised and never called
-    [InlineData("", "Lapsed", "0.5")]
-    [InlineData("", "SetDown", "0.5")]
+    [InlineData("", "Up", "no chance")]                // raised and never called: the only chance, and it would lower the score
+    [InlineData("Pass", "Lapsed", "0.5")]
+    [InlineData("Pass", "SetDown", "0.5")]
     [InlineData("", "Withdrawn", "no chance")]
-    [InlineData("", "Up SetDown Lapsed", "0.5")]       // once
+    [InlineData("Pass", "Up SetDown Lapsed", "0.5")]   // once
     [InlineData("Partial", "Up", "1")]
     [InlineData("Pass", "Up", "0.5")]
     public void Speaking(string turns, string hands, string value)
@@ -43,10 +43,41 @@ public sealed class ScoringTests
         (Strand(Scoring.Strand.Speaking, did)?.ToString("0.##") ?? "no chance").ShouldBe(value);
     }
 
+    private static decimal? Score(Participation did) => LessonScore.Of(did, Scheme.Default with { ChatCounts = false }).Total?.Value;
+
+    /// <summary>Late and gone early: attendance alone is 50.</summary>
+    private static readonly Participation There50 = new() { Attendance = Given.Attendance("j6 l44") };
+
+    /// <summary>A hand or a round that is the only chance to speak never lowers a score, and where it raises the score it counts.</summary>
+    [Theory]
+    // rounds answered, of; a hand; a call that could not; unanswered questions; score
+    [InlineData(0, 0, false, false, 50)]
+    [InlineData(0, 0, true, false, 50)]      // half: as much as attendance
+    [InlineData(4, 4, false, false, 80)]
+    [InlineData(4, 4, false, true, 80)]      // a call that could not takes nothing of it away
+    [InlineData(1, 1, false, false, 50)]     // a quarter would lower it
+    [InlineData(1, 1, true, false, 65)]      // with the hand it raises
+    [InlineData(1, 2, false, false, 35)]     // one was let pass
+    [InlineData(0, 0, false, true, 50)]
+    public void An_only_chance_counts_where_it_raises_the_score(int answered, int rounds, bool hand, bool couldNot, double score)
+    {
+        var did = There50 with
+        {
+            SignalRounds = [.. Enumerable.Range(0, rounds).Select(i => new SignalRound(i < answered, Given.Id(i)))],
+            Hands = hand ? [Hand(HandStage.SetDown)] : [],
+            Turns = couldNot ? [Turn(TurnOutcome.CouldNot)] : [],
+        };
+        Score(did).ShouldBe((decimal)score);
+    }
+
+    [Fact]
+    public void A_drop_in_lesson_has_no_score() =>
+        LessonScore.Of(There with { IsDropIn = true }, Scheme.Default).ShouldSatisfyAllConditions(s => s.Total.ShouldBeNull(), s => s.Because!.ShouldContain("no score"));
+
     [Theory]
     [InlineData(0, 2, "0")]
     [InlineData(1, 2, "0.25")]
-    [InlineData(6, 6, "1")]
+    [InlineData(6, 7, "1")]
     public void A_signal_round_answered_earns_a_quarter(int answered, int rounds, string value)
     {
         var did = There with { SignalRounds = [.. Enumerable.Range(0, rounds).Select(i => new SignalRound(i < answered, Given.Id(i)))] };
@@ -135,7 +166,7 @@ public sealed class ScoringTests
     [Theory]
     [InlineData(0, 3, "no chance")]      // not counted unless the class says so, and no chance either
     [InlineData(0.25, 0, "no chance")]
-    [InlineData(0.25, 2, "0.5")]
+    [InlineData(0.25, 2, "no chance")]   // the only chance, and it would lower the score
     [InlineData(0.25, 9, "1")]           // at most 1, before the target divides
     public void Signals_of_ones_own_accord(double credit, int signals, string value)
     {

@@ -53,11 +53,11 @@ public sealed record StatusDeclared(Guid Student, AttendanceStatus Status) : Stu
 }
 
 /// <summary>
-/// The teacher's word on what a student did while a list had them away, from the moment of the entry on: that it shows that they were there, as it does
-/// where nothing is said, or that it came from elsewhere and shows nothing. The last word on a moment counts.
+/// The teacher's word on where a student was at a time of which two sources say different things, from the moment of the entry on: that they were there, or that they were not and
+/// what they did meanwhile came from elsewhere. The last word on a moment counts.
 /// </summary>
 /// <param name="Student">The id of the student.</param>
-/// <param name="Seconds">For how long it speaks of what they did, from 0 up.</param>
+/// <param name="Seconds">Of how long it speaks, from 0 up.</param>
 /// <param name="WasThere">Whether they were there.</param>
 public sealed record AwayJudged(Guid Student, int Seconds, bool WasThere) : StudentAct(Student)
 {
@@ -68,15 +68,39 @@ public sealed record AwayJudged(Guid Student, int Seconds, bool WasThere) : Stud
     public override bool IsOfAttendance => true;
 
     /// <inheritdoc/>
-    public override string InWords => WasThere ? "was there, whatever the list says" : "was away, whatever they did meanwhile";
+    public override string InWords => WasThere ? "was there" : "was not there";
 
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) => Seconds < 0 ? "A time of less than no seconds." : null;
 
     internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
-        lesson.Change<Evidence>().JudgeAway(student, new AwayWord(entry.HappenedAt, entry.HappenedAt + Duration.FromSeconds(Seconds), WasThere, entry.NotedAt));
+        lesson.Change<Evidence>().JudgeAway(student, new AwayWord(entry.HappenedAt, entry.HappenedAt + Duration.FromSeconds(Seconds), WasThere, entry.NotedAt, entry.Id));
 }
 
-/// <summary>An excuse was recorded. It counts only if the student was not there.</summary>
+/// <summary>The teacher's word on whether a connection that failed is to blame for what a student missed; then it costs nothing. The last word counts.</summary>
+/// <param name="Student">The id of the student.</param>
+/// <param name="Missed">What they missed.</param>
+/// <param name="Failed">Whether it was to blame.</param>
+public sealed record ConnectionJudged(Guid Student, MissedBy Missed, bool Failed) : StudentAct(Student)
+{
+    /// <inheritdoc/>
+    public override bool IsDecision => true;
+
+    /// <inheritdoc/>
+    public override bool IsOfAttendance => true;
+
+    /// <inheritdoc/>
+    public override string InWords => $"{(Failed ? "the connection failed" : "the connection was not to blame")}: {Missed switch
+    {
+        MissedBy.ComingLate => "came late",
+        MissedBy.LeavingEarly => "left early",
+        _ => "dropouts",
+    }}";
+
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) =>
+        lesson.Change<Evidence>().JudgeLine(student, new LineWord(Missed, Failed, entry.Id));
+}
+
+/// <summary>An excuse was recorded. It counts if the student was not there, came late or left early.</summary>
 public sealed record ExcuseRecorded(Guid Student, string Reason) : StudentAct(Student)
 {
     /// <inheritdoc/>

@@ -15,6 +15,9 @@ public enum CreditBy
 /// <summary>How a class counts attendance. Every threshold of the rules stands here, with its default, and nowhere else.</summary>
 public sealed record AttendancePolicy
 {
+    /// <summary>What somebody does so close to joining or leaving belongs to it, for clocks differ. 45 s, as two sources tell of one act.</summary>
+    public static readonly Duration Near = Duration.FromSeconds(45);
+
     /// <summary>The defaults.</summary>
     public static readonly AttendancePolicy Default = new();
 
@@ -41,6 +44,14 @@ public sealed record AttendancePolicy
 
     /// <summary>Credit of a student who came late. 0.75, from 0 to 1.</summary>
     public decimal LateCredit { get; init; } = 0.75m;
+
+    /// <summary>Credit of a student who left early. 0.75, from 0 to 1; who came late besides has what both leave together.</summary>
+    public decimal LeftEarlyCredit { get; init; } = 0.75m;
+
+    /// <summary>
+    /// Whether what was asked before a student came and after they left, without an excuse, counts as asked and not answered. Yes: else being there for less would pay.
+    /// </summary>
+    public bool MissedCounts { get; init; } = true;
 
     /// <summary>How attendance earns credit. By status.</summary>
     public CreditBy CreditBy { get; init; } = CreditBy.Status;

@@ -99,11 +99,37 @@ public sealed record AttendanceResult(
     IReadOnlyList<Guid> Entries,
     bool IsHere)
 {
-    /// <summary>The share that was measured, from 0 to 1; 0 if it is not known by measuring.</summary>
-    public decimal MeasuredShare { get; init; }
+    /// <summary>What the credit rests on.</summary>
+    public AttendanceWorth Worth { get; init; } = new(Status, false, false, 0, false);
+
+    /// <summary>If they are not there by the newest evidence: when they did something last after it; null if nothing.</summary>
+    public Instant? ShownSince { get; init; }
+
+    /// <summary>Whether it is known when they came, and not only by when they had come.</summary>
+    public bool ArrivalIsKnown { get; init; } = true;
+
+    /// <summary>Times of which two sources say different things, and the teacher nothing yet.</summary>
+    public IReadOnlyList<Contested> Contested { get; init; } = [];
+
+    /// <summary>Times that were missed by coming late or leaving early without an excuse, if that counts as being asked; not cut to the lesson.</summary>
+    public IReadOnlyList<(Instant From, Instant To)> Missed { get; init; } = [];
+
+    /// <summary>So long an act beside every connection is taken to show that somebody may be there. 5 min.</summary>
+    public static readonly Duration ShownFor = Duration.FromMinutes(5);
+
+    /// <summary>Whether they may be there, though nothing but an act shows it.</summary>
+    /// <param name="now">The moment.</param>
+    /// <param name="onPage">Whether their student page is open: then it may be for as long as that.</param>
+    public bool MayBeHere(Instant now, bool onPage) => ShownSince is { } shown && (onPage || now - shown <= ShownFor);
+
+    /// <summary>Whether a moment was missed by coming late or leaving early without an excuse.</summary>
+    public bool HasMissed(Instant at) => Missed.Any(m => m.From <= at && at < m.To);
 
     /// <summary>True if the student took part in the lesson at all.</summary>
     public bool WasThere => Status is AttendanceStatus.Present or AttendanceStatus.Late;
+
+    /// <summary>Whether nothing but what they did is known of where they were.</summary>
+    public bool IsEstimated => Flags.HasFlag(AttendanceFlags.Estimated);
 
     /// <summary>Whether the student was there at a moment; where nothing says when they were there, whether they were there at all.</summary>
     /// <param name="at">The moment.</param>
@@ -111,19 +137,40 @@ public sealed record AttendanceResult(
     public bool WasThereAt(Instant at, Duration bridge) => WasThere && (Stretches.Count == 0 || ThereForHalf(at, at, bridge));
 
     /// <summary>
-    /// Whether the student was there for at least half of a part of the lesson. Where only a length is known, their share of the whole lesson
-    /// speaks for the part; of a part without any length, its moment decides.
+    /// Whether a question that they did not answer was asked of them: of whom only what they did is known, or only for how long they were there, nothing else was asked; of
+    /// others what they missed without an excuse counts as if they had been there.
     /// </summary>
+    /// <param name="from">When it was opened.</param>
+    /// <param name="to">When it was closed.</param>
+    /// <param name="bridge">The longest gap that counts as present.</param>
+    /// <returns>Whether it counts, and whether only because they missed it.</returns>
+    public (bool Counts, bool Missed) WasAsked(Instant from, Instant to, Duration bridge)
+    {
+        var isSomewhere = (Flags & (AttendanceFlags.Estimated | AttendanceFlags.LengthOnly | AttendanceFlags.LengthShorter)) == 0;
+        if (isSomewhere && ThereForHalf(from, to, bridge))
+        {
+            return (true, false);
+        }
+
+        var there = isSomewhere ? ThereIn(from, to, bridge) : Duration.Zero;
+        var missed = Missed.Aggregate(Duration.Zero, (sum, m) => sum + Duration.Max(Duration.Zero, Instant.Min(m.To, to) - Instant.Max(m.From, from)));
+        var counts = to > from ? missed > Duration.Zero && (there + missed) * 2 >= to - from : HasMissed(from);
+        return (counts, counts);
+    }
+
+    /// <summary>Whether the student was there for at least half of a part of the lesson; of a part without any length, its moment decides.</summary>
     /// <param name="from">When the part begins.</param>
     /// <param name="to">When it ends.</param>
     /// <param name="bridge">The longest gap that counts as present.</param>
     public bool ThereForHalf(Instant from, Instant to, Duration bridge)
     {
-        if ((Flags & AttendanceFlags.LengthOnly) != 0)
-        {
-            return Share >= 0.5m;
-        }
+        return from == to ? Stretches.Any(s => s.From <= from && from < s.To) || InBridge(from, bridge) : ThereIn(from, to, bridge) * 2 >= to - from;
+    }
 
+    private bool InBridge(Instant at, Duration bridge) => Stretches.Zip(Stretches.Skip(1)).Any(g => g.First.To <= at && at < g.Second.From && g.Second.From - g.First.To <= bridge);
+
+    private Duration ThereIn(Instant from, Instant to, Duration bridge)
+    {
         var (there, until) = (Duration.Zero, (Instant?)null);
         foreach (var stretch in Stretches)
         {
@@ -131,13 +178,9 @@ public sealed record AttendanceResult(
             var (first, end) = (Instant.Max(since, from), Instant.Min(stretch.To, to));
             there += Duration.Max(Duration.Zero, end - first);
             until = stretch.To;
-            if (from == to && stretch.From <= from && from < stretch.To)
-            {
-                return true;
-            }
         }
 
-        return to > from && there * 2 >= to - from;
+        return there;
     }
 }
 
@@ -166,6 +209,6 @@ public enum AttendanceFlags
     /// <summary>Only the length is known, not when.</summary>
     LengthOnly = 32,
 
-    /// <summary>Seen by what they did, though what was measured has them elsewhere, or there for a moment only.</summary>
-    SeenOtherwise = 64,
+    /// <summary>A list gives less time than from joining to leaving: the gaps lie somewhere between.</summary>
+    LengthShorter = 64,
 }

@@ -7,118 +7,140 @@ namespace PoliteTally.Core.Attendance;
 public static class AttendanceRules
 {
     /// <summary>
-    /// Reckons attendance. The teacher's word wins the status, then the teacher's marks, then what was measured, then
-    /// what was glimpsed; the minutes come from what was measured if anything was.
+    /// Reckons attendance. Connections measure, the teacher declares, what somebody did shows a moment and no more: the teacher's word wins the status, "late" likewise; minutes are
+    /// those of the connections if there are any. What was done or said against them is asked (<see cref="AttendanceResult.Contested"/>), and what was measured counts meanwhile.
     /// </summary>
     /// <param name="lesson">When the lesson was meant to be, and when it was.</param>
-    /// <param name="sightings">Joins, leaves and glimpses on every device, in any order.</param>
-    /// <param name="marks">The teacher's marks and roll calls in the order made.</param>
-    /// <param name="declared">The teacher's word when settling, if there is one.</param>
-    /// <param name="excuse">An excuse, if there is one; it counts only if the student was not there.</param>
-    /// <param name="lists">When lists of everybody who was there were seen.</param>
+    /// <param name="told">All that says where the student was.</param>
     /// <param name="policy">How the class counts.</param>
-    public static AttendanceResult Reckon(
-        LessonTimes lesson,
-        IReadOnlyList<Sighting> sightings,
-        IReadOnlyList<MarkMade> marks,
-        DeclaredStatus? declared,
-        ExcuseGiven? excuse,
-        IReadOnlyCollection<Instant> lists,
-        AttendancePolicy policy)
+    public static AttendanceResult Reckon(LessonTimes lesson, StudentEvidence told, AttendancePolicy policy)
     {
         var (from, to) = (lesson.CountedFrom, lesson.CountedTo);
         var counted = to - from;
+        var all = told.Marks;
+        // Of what is said after the end only that somebody is seen to leave tells of the lesson.
+        told = told with { Marks = [.. all.Where(m => m.At < to || m is { Mark: Mark.Left, ByRollCall: false } || to == from)] };
         var enough = Duration.Min(policy.AbsentBelow, counted * (double)policy.AbsentBelowShare);
-        var presence = Presence.Of(sightings, marks, from, to);
-        if (presence.Measured < enough && marks.Count == 0)
-        {
-            // Who took part was there, whatever a list says.
-            presence = presence.ByActs(sightings, from, to) ?? presence;
-        }
-
+        var presence = Presence.Of(told, from, to, policy.Bridge);
         var (present, dropouts) = presence.Bridged(policy.Bridge, counted);
         Duration? arrival = presence.Stretches is [var first, ..] ? first.From - from : null;
         Duration? earlyLeave = presence.Stretches is [.., var last] ? to - last.To : null;
         var share = counted > Duration.Zero ? Ratio(present, counted) : presence.SeenAtAll ? 1m : 0m;
+        var isEstimated = presence.KnownBy == KnownBy.Estimated;
 
-        var canBeLate = !lesson.DropIn || policy.LateInDropIn;
         var (status, knownBy) = StatusOf();
         var there = status is AttendanceStatus.Present or AttendanceStatus.Late;
         var flags = presence.Flags;
-        if (there && earlyLeave > policy.LeftEarlyBefore && (flags & AttendanceFlags.Estimated) == 0)
+        if (there && earlyLeave > policy.LeftEarlyBefore && presence.EndIsKnown && !isEstimated && told.Declared?.Status != AttendanceStatus.Present)
         {
             flags |= AttendanceFlags.LeftEarly;
         }
 
-        if (there && share < policy.EnoughShare && presence.Measured is not null)
+        if (there && share < policy.EnoughShare && presence.IsMeasured)
         {
             flags |= AttendanceFlags.Partly;
         }
 
-        var measured = presence.Measured is null ? 0 : share;
+        var leftEarly = flags.HasFlag(AttendanceFlags.LeftEarly);
+        var worth = new AttendanceWorth(
+            status, status == AttendanceStatus.Late && !IsExcused(MissedBy.ComingLate), leftEarly && !IsExcused(MissedBy.LeavingEarly),
+            presence.IsMeasured && there ? CountedAsThere() : 0, presence.IsMeasured && told.Declared is null);
+        var newest = NewestEvidence.Of(Connections.Of(told.Sightings, from, to).All, ActsSince(from), all);
         return new AttendanceResult(
-            status, knownBy, present, counted, share, arrival, earlyLeave, flags, dropouts, presence.Stretches, CreditOf(status, measured, policy, excuse is not null),
-            status is AttendanceStatus.Excused or AttendanceStatus.Late ? excuse?.Reason : null, RestsOn(), presence.IsHere)
+            status, knownBy, present, counted, share, arrival, earlyLeave, flags, dropouts, presence.Stretches, worth.Credit(policy),
+            status is AttendanceStatus.Excused or AttendanceStatus.Late || leftEarly ? told.Excuse?.Reason : null, RestsOn(), newest.IsHere)
         {
-            MeasuredShare = measured,
+            Worth = worth,
+            ShownSince = newest.ShownSince,
+            ArrivalIsKnown = presence.ArrivalIsKnown,
+            Contested = ContestedTimes.In(told, presence, from, to, policy),
+            Missed = there && !isEstimated && policy.MissedCounts ? [.. Missed()] : [],
         };
 
         (AttendanceStatus Status, KnownBy KnownBy) StatusOf()
         {
-            if (declared is not null)
+            if (told.Declared is not null)
             {
-                return (declared.Status, KnownBy.Declared);
+                return (told.Declared.Status, KnownBy.Declared);
             }
 
-            if (marks.LastOrDefault(m => !m.ByRollCall && m.Mark is Mark.Here or Mark.Late) is { } mark)
+            var canBeLate = !lesson.DropIn || policy.LateInDropIn;
+            var mark = told.Marks.LastOrDefault(m => !m.ByRollCall && m.Mark is Mark.Here or Mark.Late);
+            if (mark?.Mark == Mark.Late && (mark.At >= from || HoldsInto(mark)))
             {
-                var late = mark.Mark == Mark.Late && canBeLate;
-                return (late ? AttendanceStatus.Late : AttendanceStatus.Present, KnownBy.Declared);
+                return (canBeLate ? AttendanceStatus.Late : AttendanceStatus.Present, KnownBy.Declared);
             }
 
-            var estimated = (presence.Flags & AttendanceFlags.Estimated) != 0;
-            // Whom the teacher saw in the lesson was there, however briefly.
-            var calledHere = marks.Any(m => m.Mark == Mark.Here && m.At >= from && m.At < to);
-            if (!presence.SeenAtAll || (!estimated && !calledHere && present < enough))
+            var byTime = presence.SeenAtAll && (isEstimated || present >= enough || (!presence.IsMeasured && presence.IsShown));
+            var byWord = told.Marks.Any(SaysSeen) || told.AwayWords.Any(w => w.WasThere && w.From < to && w.To >= from);
+            var byActs = presence.IsMeasured && told.Sightings.Any(s => s is SeenAt && IsIn(s.At) && Connections.Bridged(presence.Stretches, policy.Bridge).Exists(t => t.From - AttendancePolicy.Near <= s.At && s.At <= t.To + AttendancePolicy.Near));
+            // Whom the teacher saw in the lesson was there, however briefly, and so was who took part in it while connected.
+            if (!byTime && !byWord && !byActs)
             {
-                return excuse is not null
+                return told.Excuse is not null
                     ? (AttendanceStatus.Excused, KnownBy.Declared)
                     : (lesson.DropIn ? AttendanceStatus.DidNotCome : AttendanceStatus.Absent, presence.KnownBy);
             }
 
-            var isLate = presence.ArrivalIsKnown ? arrival > policy.LateAfter : WasMissed();
-            return (isLate && canBeLate ? AttendanceStatus.Late : AttendanceStatus.Present, presence.KnownBy);
+            return (presence.ArrivalIsKnown && arrival > policy.LateAfter && canBeLate ? AttendanceStatus.Late : AttendanceStatus.Present,
+                byTime || byActs ? presence.KnownBy : KnownBy.Declared);
         }
 
-        // A glimpse at 09:50 does not say that nobody was there at 09:30; a roll call or a list without them does.
-        bool WasMissed() => presence.Stretches is [var glimpse, ..]
-            && lists.Concat(marks.Where(m => m.ByRollCall && m.Mark == Mark.Left).Select(m => m.At))
-                .Any(call => call > from + policy.LateAfter && call < to && glimpse.From > call);
+        bool IsIn(Instant at) => at >= from && at < to;
+
+        // What was said before the start holds until the teacher says otherwise or they are seen to leave.
+        bool HoldsInto(MarkMade said) => !told.Marks.Any(m => m.Mark == Mark.Left && m.At > said.At && m.At <= from) && !told.Sightings.Any(s => s is LeaveAt && s.At > said.At && s.At <= from);
+
+        // Who is seen to leave had been there; beside a connection that is a question of its own.
+        bool SaysSeen(MarkMade mark) => mark.Mark == Mark.Here ? mark.At < to && (mark.At >= from || HoldsInto(mark)) : mark is { Mark: Mark.Left, ByRollCall: false } && !presence.IsMeasured && mark.At > from;
+
+        bool IsExcused(MissedBy missed) => told.Excuse is not null || told.LineFailed.ContainsKey(missed);
+
+        // What is excused costs nothing.
+        decimal CountedAsThere()
+        {
+            if (told.Excuse is not null || counted <= Duration.Zero)
+            {
+                return 1;
+            }
+
+            var gaps = presence.Stretches.Zip(presence.Stretches.Skip(1), (a, b) => b.From - a.To).Where(g => g > policy.Bridge).Aggregate(Duration.Zero, (a, b) => a + b);
+            var (late, early) = (arrival ?? Duration.Zero, earlyLeave ?? Duration.Zero);
+            var excused = (IsExcused(MissedBy.ComingLate) ? late : Duration.Zero) + (IsExcused(MissedBy.LeavingEarly) ? early : Duration.Zero) + (IsExcused(MissedBy.Dropouts) ? gaps : Duration.Zero);
+            // Dropouts cost nothing while they were there half of the time.
+            return Math.Min(1m, Ratio(present + excused, counted));
+        }
+
+        IEnumerable<(Instant From, Instant To)> Missed()
+        {
+            if (arrival > Duration.Zero && presence.ArrivalIsKnown && !IsExcused(MissedBy.ComingLate))
+            {
+                yield return (Instant.MinValue, presence.Stretches[0].From);
+            }
+
+            if (earlyLeave > Duration.Zero && presence.EndIsKnown && !IsExcused(MissedBy.LeavingEarly))
+            {
+                yield return (presence.Stretches[^1].To, Instant.MaxValue);
+            }
+        }
+
+        IEnumerable<Instant> ActsSince(Instant start)
+        {
+            var pages = told.Sightings.OfType<PageAt>().ToList();
+            var openBefore = pages.Where(p => p.At < start).MaxBy(p => p.At) is { Opens: true };
+            return told.Sightings.Where(s => s is SeenAt or PageAt { Opens: true } && s.At >= start).Select(s => s.At).Concat(openBefore ? [start] : []);
+        }
 
         IReadOnlyList<Guid> RestsOn() =>
         [
-            .. sightings.Select(s => s.Entry),
-            .. marks.Select(m => m.Entry),
-            .. declared is null ? Array.Empty<Guid>() : [declared.Entry],
-            .. excuse is null ? Array.Empty<Guid>() : [excuse.Entry],
+            .. told.Sightings.Select(s => s.Entry),
+            .. all.Select(m => m.Entry),
+            .. told.AwayWords.Select(w => w.Entry),
+            .. told.LineFailed.Values,
+            .. told.Declared is null ? Array.Empty<Guid>() : [told.Declared.Entry],
+            .. told.Excuse is null ? Array.Empty<Guid>() : [told.Excuse.Entry],
         ];
     }
-
-    /// <summary>What a status earns: by the share that was measured; where none was, a known status earns what it earns by itself. Late with an excuse is as good as in time.</summary>
-    /// <param name="status">The status.</param>
-    /// <param name="share">The share that was measured, from 0 to 1; 0 if none was.</param>
-    /// <param name="policy">How the class counts.</param>
-    /// <param name="excused">Whether there is an excuse.</param>
-    /// <returns>From 0 to 1; null if the status is not counted.</returns>
-    public static decimal? CreditOf(AttendanceStatus status, decimal share, AttendancePolicy policy, bool excused) => status switch
-    {
-        AttendanceStatus.Excused or AttendanceStatus.DidNotCome => null,
-        AttendanceStatus.Absent => 0m,
-        AttendanceStatus.Late when excused => 1m,
-        _ when policy.CreditBy == CreditBy.Share && share > 0 => Math.Min(1m, share / policy.EnoughShare),
-        AttendanceStatus.Late => policy.LateCredit,
-        _ => 1m,
-    };
 
     private static decimal Ratio(Duration part, Duration whole) =>
         (decimal)part.TotalMilliseconds / (decimal)whole.TotalMilliseconds;

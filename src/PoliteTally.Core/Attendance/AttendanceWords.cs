@@ -60,9 +60,9 @@ public static class AttendanceWords
             notes.Add("length only");
         }
 
-        if (result.Flags.HasFlag(AttendanceFlags.SeenOtherwise))
+        if (result.Flags.HasFlag(AttendanceFlags.LengthShorter))
         {
-            notes.Add("took part, though the list says otherwise");
+            notes.Add("less than from joining to leaving");
         }
 
         if (result.Flags.HasFlag(AttendanceFlags.Estimated))

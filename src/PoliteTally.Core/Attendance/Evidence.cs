@@ -6,18 +6,21 @@ namespace PoliteTally.Core.Attendance;
 /// <summary>What the entries of a lesson say of where its students were, names shown in the meeting apart.</summary>
 public sealed class Evidence : LessonPart
 {
+    private static readonly Dictionary<MissedBy, Guid> NoneFailed = [];
+
     private readonly ListsBy<Guid, MarkMade> _marks;
     private readonly ListsBy<Guid, Sighting> _sightings;
     private readonly Dictionary<Guid, DeclaredStatus> _declared;
     private readonly Dictionary<Guid, ExcuseGiven> _excuses;
     private readonly ListsBy<Guid, AwayWord> _away;
+    private readonly ListsBy<Guid, LineWord> _lines;
     private readonly List<RollCall> _rollCalls;
 
-    internal Evidence() => (_marks, _sightings, _declared, _excuses, _away, _rollCalls) = (new(), new(), [], [], new(), []);
+    internal Evidence() => (_marks, _sightings, _declared, _excuses, _away, _lines, _rollCalls) = (new(), new(), [], [], new(), new(), []);
 
     private Evidence(Evidence from) =>
-        (_marks, _sightings, _declared, _excuses, _away, _rollCalls) =
-            (from._marks.Copy(), from._sightings.Copy(), new(from._declared), new(from._excuses), from._away.Copy(), [.. from._rollCalls]);
+        (_marks, _sightings, _declared, _excuses, _away, _lines, _rollCalls) =
+            (from._marks.Copy(), from._sightings.Copy(), new(from._declared), new(from._excuses), from._away.Copy(), from._lines.Copy(), [.. from._rollCalls]);
 
     /// <summary>Roll calls, in order.</summary>
     public IReadOnlyList<RollCall> RollCalls => _rollCalls;
@@ -33,11 +36,16 @@ public sealed class Evidence : LessonPart
     /// <summary>The teacher's last word on the status of a student, if there is one.</summary>
     public DeclaredStatus? DeclaredOf(Guid student) => _declared.GetValueOrDefault(student);
 
-    /// <summary>Whether the teacher said of anything that a student did whether it shows that they were there.</summary>
-    public bool HasAwayWords(Guid student) => _away[student].Count > 0;
+    /// <summary>What the teacher said of whether a student was there at a time, in the order said.</summary>
+    public IReadOnlyList<AwayWord> AwayWordsOf(Guid student) => _away[student] is { Count: > 1 } several ? [.. several.OrderBy(w => w.SaidAt)] : _away[student];
 
-    /// <summary>The teacher's last word on whether what a student did at a moment shows that they were there; null if none was said.</summary>
-    public AwayWord? AwayWordOn(Guid student, Instant at) => _away[student].Where(w => w.From <= at && at <= w.To).MaxBy(w => w.SaidAt);
+    /// <summary>What the connection of a student was to blame for, as the teacher says, each with the entry that says so.</summary>
+    public IReadOnlyDictionary<MissedBy, Guid> LineFailedOf(Guid student) => _lines[student] is { Count: > 0 } words
+        ? words.GroupBy(w => w.Missed).Select(g => g.Last()).Where(w => w.Failed).ToDictionary(w => w.Missed, w => w.Entry)
+        : NoneFailed;
+
+    /// <summary>Whether the teacher said of a student whether the connection was to blame.</summary>
+    public bool IsLineJudged(Guid student, MissedBy missed) => _lines[student].Any(w => w.Missed == missed);
 
     /// <summary>The excuse of a student recorded last, if there is one.</summary>
     public ExcuseGiven? ExcuseOf(Guid student) => _excuses.GetValueOrDefault(student);
@@ -49,6 +57,8 @@ public sealed class Evidence : LessonPart
     internal void Declare(Guid student, DeclaredStatus word) => _declared[student] = word;
 
     internal void JudgeAway(Guid student, AwayWord word) => _away.Add(student, word);
+
+    internal void JudgeLine(Guid student, LineWord word) => _lines.Add(student, word);
 
     internal void Excuse(Guid student, ExcuseGiven excuse) => _excuses[student] = excuse;
 
@@ -76,12 +86,19 @@ public sealed record RollCall(Instant At, Guid Entry, IReadOnlySet<Guid> Here);
 /// <summary>The teacher's word on a status.</summary>
 public sealed record DeclaredStatus(AttendanceStatus Status, Guid Entry);
 
-/// <summary>The teacher's word on what a student did while a list had them away.</summary>
-/// <param name="From">From when on it speaks of what they did.</param>
+/// <summary>The teacher's word on whether a student was there at a time of which two sources say different things.</summary>
+/// <param name="From">From when on.</param>
 /// <param name="To">Until when, with that moment.</param>
-/// <param name="WasThere">Whether it shows that they were there.</param>
+/// <param name="WasThere">Whether they were there.</param>
 /// <param name="SaidAt">When it was said.</param>
-public sealed record AwayWord(Instant From, Instant To, bool WasThere, Instant SaidAt);
+/// <param name="Entry">The entry.</param>
+public sealed record AwayWord(Instant From, Instant To, bool WasThere, Instant SaidAt, Guid Entry);
+
+/// <summary>The teacher's word on whether the connection was to blame for what a student missed.</summary>
+/// <param name="Missed">What they missed.</param>
+/// <param name="Failed">Whether it was to blame.</param>
+/// <param name="Entry">The entry.</param>
+public sealed record LineWord(MissedBy Missed, bool Failed, Guid Entry);
 
 /// <summary>An excuse and its reason.</summary>
 public sealed record ExcuseGiven(string Reason, Guid Entry);

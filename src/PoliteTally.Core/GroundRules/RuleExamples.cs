@@ -42,14 +42,18 @@ public static class RuleExamples
             new("absentBelowShare", Threshold()),
             new("enoughShare", Partly()),
             new("lateCredit", $"Coming {Words.Minutes(policy.LateAfter + Minutes(1))} late earns {Words.Plain(Credit(policy.LateAfter + Minutes(1), Length))} of 1 for attendance."),
+            new("leftEarlyCredit", $"Leaving {Words.Minutes(policy.LeftEarlyBefore + Minutes(1))} before the end earns {Words.Plain(Credit(Duration.Zero, Length - policy.LeftEarlyBefore.TotalMinutes - 1))} of 1 for attendance."),
+            new("missedCounts", policy.MissedCounts
+                ? "Saga comes at 08:50, and a question was asked at 08:40: asked, and not answered."
+                : "Saga comes at 08:50, and a question was asked at 08:40: for Saga there was no question."),
             new("creditBy", $"There for 25 of {Length} min from the start: {Words.Plain(Credit(Duration.Zero, 25))} of 1 for attendance."),
             new("weights", Weighing()),
             new("speakingTarget", $"One full turn: {Percent(Speaking(Turn(TurnOutcome.Full)))} of speaking. A partial one: {Percent(Speaking(Turn(TurnOutcome.Partial)))}. Two full ones: {Percent(Speaking(Turn(TurnOutcome.Full), Turn(TurnOutcome.Full)))}."),
-            new("uncalledHand", $"A hand up that nobody got to: {Percent(Strands(There() with { Hands = [Hand()] }, Strand.Speaking))} of speaking."),
-            new("signalAnswered", $"Two signal rounds answered and no turn: {Percent(Strands(There() with { SignalRounds = [new(true, Guid.Empty), new(true, Guid.Empty)] }, Strand.Speaking))} of speaking."),
+            new("uncalledHand", $"A hand up that nobody got to, while others were called: {Percent(Strands(There() with { LineWasOpen = true, Hands = [Hand()] }, Strand.Speaking))} of speaking."),
+            new("signalAnswered", $"Two signal rounds answered, and no turn though the line was open: {Percent(Strands(There() with { LineWasOpen = true, SignalRounds = [new(true, Guid.Empty), new(true, Guid.Empty)] }, Strand.Speaking))} of speaking."),
             new("signalGiven", scheme.SignalGiven == 0
                 ? "Çağla shows “not sure” of her own accord: you see it on her row, and it counts for nothing."
-                : $"Çağla shows a signal of her own accord, twice: {Percent(Strands(There() with { SignalsGiven = [Guid.Empty, Guid.Empty] }, Strand.Speaking))} of speaking."),
+                : $"Çağla shows a signal of her own accord, twice, and has no turn though the line was open: {Percent(Strands(There() with { LineWasOpen = true, SignalsGiven = [Guid.Empty, Guid.Empty] }, Strand.Speaking))} of speaking."),
             new("openLineIsChance", Strands(There() with { LineWasOpen = true }, Strand.Speaking) is null
                 ? "Others were called from the line, this student raised no hand: no chance, so speaking is left out."
                 : "Others were called from the line, this student raised no hand: speaking counts, with nothing earned."),
@@ -163,7 +167,7 @@ public static class RuleExamples
             : Reckon([Join(Start + after), Leave(Start + Minutes(untilMinute))], dropIn);
 
         AttendanceResult Reckon(IReadOnlyList<Sighting> sightings, bool dropIn = false) =>
-            AttendanceRules.Reckon(Lesson with { DropIn = dropIn }, sightings, [], null, null, [], policy);
+            AttendanceRules.Reckon(Lesson with { DropIn = dropIn }, new StudentEvidence(sightings, []), policy);
 
         decimal Credit(Duration after, double untilMinute) => Present(after, untilMinute).Credit ?? 0;
 

@@ -8,13 +8,14 @@ public sealed class GroupsNow : LessonPart
 {
     private readonly ListsBy<Guid, (SatIn Seen, Entry Entry)> _sitIns;
     private GrowingList<GroupJoin> _joins;
+    private GrowingList<GroupVisit> _visits;
     private List<StudentGroup> _groups;
 
-    internal GroupsNow() => (_sitIns, _joins, _groups) = (new(), new([]), []);
+    internal GroupsNow() => (_sitIns, _joins, _visits, _groups) = (new(), new([]), new([]), []);
 
     private GroupsNow(GroupsNow from)
     {
-        (_sitIns, _joins, _groups) = (from._sitIns.Copy(), from._joins, [.. from._groups]);
+        (_sitIns, _joins, _visits, _groups) = (from._sitIns.Copy(), from._joins, from._visits, [.. from._groups]);
         // The groups there are now are the last ones, too, and go on changing.
         Last = ReferenceEquals(from.Last, from._groups) ? _groups : from.Last;
     }
@@ -66,10 +67,27 @@ public sealed class GroupsNow : LessonPart
         _groups = [];
     }
 
-    internal void SitIn(Guid student, SatIn seen, Entry entry) => _sitIns.Add(student, (seen, entry));
+    /// <summary>Sit-ins on groups, each with who was in the group then.</summary>
+    public IReadOnlyList<GroupVisit> Visits => _visits;
+
+    internal void SitIn(Guid student, SatIn seen, Entry entry)
+    {
+        _sitIns.Add(student, (seen, entry));
+        if (Last.FirstOrDefault(g => g.Id == seen.Group) is { } group)
+        {
+            _visits = _visits.With(new GroupVisit(group.Id, entry.HappenedAt, group.Members, entry.Id));
+        }
+    }
 
     internal override LessonPart Copy() => new GroupsNow(this);
 }
+
+/// <summary>The teacher sat in on a group.</summary>
+/// <param name="Group">The group.</param>
+/// <param name="At">When.</param>
+/// <param name="Members">Who was in it then.</param>
+/// <param name="Entry">The entry.</param>
+public sealed record GroupVisit(Guid Group, Instant At, IReadOnlyList<Guid> Members, Guid Entry);
 
 /// <summary>Somebody came into a group.</summary>
 public sealed record GroupJoin(Guid Student, Guid Group, Instant At);

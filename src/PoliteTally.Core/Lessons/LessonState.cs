@@ -107,15 +107,19 @@ public sealed partial class LessonState
     /// <summary>The students whom an act is about, merged records as one.</summary>
     public IEnumerable<Guid> StudentsOf(Act act) => act.About(Parts);
 
-    /// <summary>
-    /// Everything that says when a student was there: the sightings of all names that are theirs, and their own acts, but for those of which the teacher
-    /// says that they show nothing.
-    /// </summary>
-    public IReadOnlyList<Sighting> SightingsOf(Guid student)
+    /// <summary>Everything that says where a student was. What of it the teacher says that it shows nothing is left out.</summary>
+    public StudentEvidence EvidenceOf(Guid student)
     {
         var all = Names.SightingsOf(student).Concat(Evidence.SightingsOf(student));
+        var told = new StudentEvidence([.. all], Evidence.MarksOf(student))
+        {
+            Declared = Evidence.DeclaredOf(student),
+            Excuse = Evidence.ExcuseOf(student),
+            AwayWords = Evidence.AwayWordsOf(student),
+            LineFailed = Evidence.LineFailedOf(student),
+        };
         // Asked of everybody with every tap, and hardly ever is such a word said.
-        return Evidence.HasAwayWords(student) ? [.. all.Where(s => s is not SeenAt || Evidence.AwayWordOn(student, s.At) is not { WasThere: false })] : [.. all];
+        return told.AwayWords.Count == 0 ? told : told with { Sightings = [.. told.Sightings.Where(s => s is not SeenAt || told.AwayWordOn(s.At) is not { WasThere: false })] };
     }
 
     /// <summary>Names that are no student's and were there, with how long.</summary>
@@ -124,7 +128,7 @@ public sealed partial class LessonState
     public IEnumerable<(NameShown Shown, AttendanceResult Stay)> Guests(LessonTimes times, AttendancePolicy policy) =>
         from name in Names.All.Values
         where Names.StudentOf(name) is null && name.Sightings.Count > 0
-        let stay = AttendanceRules.Reckon(times, name.Sightings, [], null, null, [], policy)
+        let stay = AttendanceRules.Reckon(times, new StudentEvidence(name.Sightings, []), policy)
         where stay.Stretches.Count > 0 || stay.Present > Duration.Zero
         orderby name.Name
         select (name, stay);
@@ -133,8 +137,7 @@ public sealed partial class LessonState
     /// <param name="student">The id of the student.</param>
     /// <param name="times">When the lesson was meant to be, and when it was.</param>
     /// <param name="policy">How the class counts.</param>
-    public AttendanceResult AttendanceOf(Guid student, LessonTimes times, AttendancePolicy policy) => AttendanceRules.Reckon(
-        times, SightingsOf(student), Evidence.MarksOf(student), Evidence.DeclaredOf(student), Evidence.ExcuseOf(student), Names.ListsSeen, policy);
+    public AttendanceResult AttendanceOf(Guid student, LessonTimes times, AttendancePolicy policy) => AttendanceRules.Reckon(times, EvidenceOf(student), policy);
 
     /// <summary>What a student did, and had a chance to do.</summary>
     /// <param name="student">The id of the student.</param>
@@ -142,24 +145,38 @@ public sealed partial class LessonState
     /// <param name="scheme">How the class scores.</param>
     public Participation ParticipationOf(Guid student, LessonTimes times, Scheme scheme)
     {
-        var attendance = AttendanceOf(student, times, scheme.Attendance);
+        var (attendance, bridge) = (AttendanceOf(student, times, scheme.Attendance), scheme.Attendance.Bridge);
         var chat = Chat.Of(student);
         return new Participation
         {
+            IsDropIn = times.DropIn,
             Attendance = attendance,
-            Questions = [.. Questions.All.Select(a => a.ChanceOf(student, attendance, scheme.Attendance.Bridge, Groups)).OfType<QuestionChance>()],
-            Turns = [.. HandLine.Turns.Where(t => t.Student == student)],
+            Questions = [.. Questions.All.Select(a => a.ChanceOf(student, attendance, bridge, Groups)).OfType<QuestionChance>()],
+            // Called when they had gone without an excuse, they let it pass.
+            Turns = [.. HandLine.Turns.Where(t => t.Student == student).Select(t => t.Outcome is null or TurnOutcome.CouldNot && attendance.HasMissed(t.At) ? t with { Outcome = TurnOutcome.Pass } : t)],
             Hands = [.. HandLine.Hands.Where(h => h.Student == student)],
-            LineWasOpen = HandLine.Turns.Any(t => t.Origin == TurnOrigin.Hand && attendance.WasThereAt(t.At, scheme.Attendance.Bridge)),
-            SignalRounds = [.. Signals.RoundsOf(student).Select(r => new SignalRound(r.Answered, r.Entry))],
+            LineWasOpen = attendance is { WasThere: true, IsEstimated: false } && HandLine.Turns.Any(t => t.Origin == TurnOrigin.Hand && (attendance.HasMissed(t.At) || attendance.WasThereAt(t.At, bridge))),
+            SignalRounds = [.. RoundsOf(student, attendance)],
             SignalsGiven = Signals.OfOwnAccord(student),
             SpeakingPausedBy = HandLine.PausedBy(student),
             Chat = [.. chat.Select(c => (c.CountsAs, c.Entry))],
             ChatNotSwept = chat.Count(c => c.IsToSweep),
-            SitIns = [.. Groups.SitInsOf(student).Select(s => new SitIn(Scheme.CreditOf(s.Seen.Contribution), s.Entry.Id))],
+            SitIns = [.. Groups.SitInsOf(student).Select(s => new SitIn(Scheme.CreditOf(s.Seen.Contribution), s.Entry.Id)), .. MissedSitIns(student, attendance)],
             Marks = Judged.MarksOf(student),
             Corrections = Judged.CorrectionsOf(student),
             Nods = [.. Notes.NodsOf(student).Select(n => n.Entry.Id)],
         };
     }
+
+    // Missed is not unasked: a round or a sit-in while they had not come, or had gone, was a chance not taken.
+    private IEnumerable<SignalRound> RoundsOf(Guid student, AttendanceResult attendance)
+    {
+        var theirs = Signals.RoundsOf(student);
+        return theirs.Select(r => new SignalRound(r.Answered, r.Entry))
+            .Concat(Signals.Rounds.Where(r => attendance.HasMissed(r.At) && theirs.All(t => t.Entry != r.Entry)).Select(r => new SignalRound(false, r.Entry)));
+    }
+
+    private IEnumerable<SitIn> MissedSitIns(Guid student, AttendanceResult attendance) => attendance.Missed.Count == 0 ? [] :
+        Groups.Visits.Where(v => v.Members.Contains(student) && attendance.HasMissed(v.At)).DistinctBy(v => v.Group)
+            .Where(v => Groups.SitInsOf(student).All(s => s.Seen.Group != v.Group)).Select(v => new SitIn(0, v.Entry));
 }

@@ -142,7 +142,7 @@ public sealed class Asking
 
     /// <summary>
     /// What the question is for the score of a student; null if it does not count for them: they were neither present for half of its open time
-    /// nor answered, were excused from it, or it is anonymous and does not count. A question that is still open counts for those who answered.
+    /// nor missed it by coming late or leaving early nor answered, were excused from it, or it is anonymous and does not count. A question that is still open counts for those who answered.
     /// </summary>
     /// <param name="student">The id of the student.</param>
     /// <param name="attendance">Where they were.</param>
@@ -158,7 +158,7 @@ public sealed class Asking
             }
 
             return TookPart.Contains(student) ? new QuestionChance(true, 0, 0, [counted])
-                : CountsUnanswered() ? new QuestionChance(false, 0, 0, [counted]) : null;
+                : Unanswered() is (true, var missedIt) ? new QuestionChance(false, 0, 0, [counted], missedIt) : null;
         }
 
         if (_answers.TryGetValue(student, out var given))
@@ -167,10 +167,11 @@ public sealed class Asking
             return new QuestionChance(true, marks ?? 0, marks is null ? 0 : 1, RestsOn(given.Entry));
         }
 
-        return CountsUnanswered() ? new QuestionChance(false, 0, AnswerRules.Possible(Question), RestsOn(OpenedBy)) : null;
+        return Unanswered() is (true, var missed) ? new QuestionChance(false, 0, AnswerRules.Possible(Question), RestsOn(OpenedBy), missed) : null;
 
-        bool CountsUnanswered() => GoesTo(student, groups) && !_cannot.ContainsKey(student) && ClosedAt is { } closed
-            && attendance.ThereForHalf(OpenedAt, DeadlineOf(student) is { } deadline ? Instant.Min(closed, deadline) : closed, bridge);
+        (bool Counts, bool Missed) Unanswered() => GoesTo(student, groups) && !_cannot.ContainsKey(student) && ClosedAt is { } closed && attendance.WasThere
+            ? attendance.WasAsked(OpenedAt, DeadlineOf(student) is { } deadline ? Instant.Min(closed, deadline) : closed, bridge)
+            : (false, false);
 
         IReadOnlyList<Guid> RestsOn(Guid first) =>
             [first, .. _byHand.TryGetValue(student, out var hand) ? [hand.Entry] : Array.Empty<Guid>(), .. _corrections];

@@ -5,4 +5,5 @@ namespace PoliteTally.Core.Questions;
 /// <param name="Marks">Marks earned, from zero to <paramref name="Possible"/>.</param>
 /// <param name="Possible">Marks possible; zero in a poll.</param>
 /// <param name="Entries">The entries it rests on.</param>
-public sealed record QuestionChance(bool Answered, decimal Marks, decimal Possible, IReadOnlyList<Guid> Entries);
+/// <param name="Missed">Whether it counts because they missed it by coming late or leaving early.</param>
+public sealed record QuestionChance(bool Answered, decimal Marks, decimal Possible, IReadOnlyList<Guid> Entries, bool Missed = false);

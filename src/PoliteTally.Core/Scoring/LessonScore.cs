@@ -85,13 +85,31 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
             return new LessonScore([], null, "Excused: this lesson does not count.");
         }
 
-        if (status == AttendanceStatus.DidNotCome)
+        if (did.IsDropIn)
         {
-            return new LessonScore([], null, "Did not come to a drop-in lesson: this lesson does not count.");
+            return new LessonScore([], null, "A drop-in lesson has no score: who came stands in it, and for how long.");
         }
 
+        var onlyIfRaises = new List<Strand>();
         List<StrandScore> strands = [.. All.Select(Weighed)];
+        foreach (var strand in onlyIfRaises)
+        {
+            var at = strands.FindIndex(s => s.Strand == strand);
+            var others = strands.Where((s, i) => i != at && s.Counts).ToList();
+            // Where it is the only one it raises from nothing.
+            if (others.Sum(s => s.Weight) is > 0 and var weight && strands[at].Value!.Value * weight < others.Sum(s => s.Weight * s.Value!.Value))
+            {
+                var would = strands[at];
+                strands[at] = new StrandScore(strand, would.Weight, null, () => $"{would.Because}; that would lower the score, and is left out");
+            }
+        }
+
         var counted = strands.Where(s => s.Counts).ToList();
+        if (counted.Count == 0 && status == AttendanceStatus.Absent)
+        {
+            return new LessonScore(strands, Figure.Given("absent without an excuse", 0, did.Attendance.Entries), null);
+        }
+
         if (counted.Count == 0)
         {
             return new LessonScore(strands, null, "There was no chance to take part in anything that counts.");
@@ -103,9 +121,10 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
         var strandsOf100 = Figure.Of(
             "Strands, out of 100", Reckoning.Product,
             Figure.Given("hundredths", 100), Figure.Of("Earned of possible", Reckoning.Quotient, earned, possible));
+        var given = status == AttendanceStatus.Absent ? [] : did.Nods;
         var nods = Figure.Of(
             "Nods", Reckoning.Least,
-            Figure.Given(Words.Count(did.Nods.Count, "nod"), did.Nods.Count * scheme.NodPoints, did.Nods),
+            Figure.Given(Words.Count(given.Count, "nod"), given.Count * scheme.NodPoints, given),
             Figure.Given("at most", scheme.NodsAtMost));
         var total = Figure.Of(
             "Score", Reckoning.Least,
@@ -116,13 +135,21 @@ public sealed record LessonScore(IReadOnlyList<StrandScore> Strands, Figure? Tot
         StrandScore Weighed(Strand strand)
         {
             var weight = scheme.Weights.GetValueOrDefault(strand);
-            var (value, because) = status == AttendanceStatus.Absent && strand is not (Strand.Attendance or Strand.Rubric) ? StrandRules.Missed(scheme) : StrandRules.Of(strand, did, scheme);
-            return did.Corrections.Count > 0 && did.Corrections.FirstOrDefault(c => c.Strand == strand) is { } correction
-                ? new StrandScore(
+            var (value, because, onlyIfItRaises) = status == AttendanceStatus.Absent && strand is not (Strand.Attendance or Strand.Rubric) ? StrandRules.Missed(scheme) : StrandRules.Of(strand, did, scheme);
+            if (did.Corrections.Count > 0 && did.Corrections.FirstOrDefault(c => c.Strand == strand) is { } correction)
+            {
+                return new StrandScore(
                     strand, weight,
                     correction.Value is { } set ? Figure.Given($"{correction.Said}; it was {(value is null ? "no chance" : Words.Plain(value.Value))}", set, correction.Entry) : null,
-                    () => $"{correction.Said} ({correction.By}); before: {because()}")
-                : new StrandScore(strand, weight, value, because);
+                    () => $"{correction.Said} ({correction.By}); before: {because()}");
+            }
+
+            if (onlyIfItRaises && weight > 0)
+            {
+                onlyIfRaises.Add(strand);
+            }
+
+            return new StrandScore(strand, weight, value, because);
         }
     }
 }

@@ -18,6 +18,9 @@ public sealed record SignalRound(bool Answered, Guid Entry);
 /// <summary>All that a score of one student in one lesson rests on.</summary>
 public sealed record Participation
 {
+    /// <summary>Whether nobody had to come to the lesson: it has no score.</summary>
+    public bool IsDropIn { get; init; }
+
     /// <summary>Attendance.</summary>
     public required AttendanceResult Attendance { get; init; }
 
@@ -27,10 +30,10 @@ public sealed record Participation
     /// <summary>Their hands.</summary>
     public IReadOnlyList<Hand> Hands { get; init; } = [];
 
-    /// <summary>Whether they were there when anybody was called from the hand line.</summary>
+    /// <summary>Whether anybody was called from the hand line while they were there, or while they missed it by coming late or leaving early.</summary>
     public bool LineWasOpen { get; init; }
 
-    /// <summary>Signal rounds of the lesson.</summary>
+    /// <summary>Signal rounds that they were in, or missed by coming late or leaving early.</summary>
     public IReadOnlyList<SignalRound> SignalRounds { get; init; } = [];
 
     /// <summary>Signals that they gave of their own accord, outside of signal rounds.</summary>

@@ -118,6 +118,7 @@ public sealed record Scheme
             (Attendance.AbsentBelowShare is < 0 or > 1, "Absent below a share: from 0 to 100 %."),
             (Attendance.EnoughShare is <= 0 or > 1, "Enough presence: more than 0 and up to 100 %."),
             (Attendance.LateCredit is < 0 or > 1, "Credit of a late student: from 0 to 1."),
+            (Attendance.LeftEarlyCredit is < 0 or > 1, "Credit of a student who left early: from 0 to 1."),
             (Enum.GetValues<Strand>().Any(s => Weights.GetValueOrDefault(s) is < 0 or > 100), "Weights: each from 0 to 100."),
             (Enum.GetValues<Strand>().All(s => Weights.GetValueOrDefault(s) <= 0), "Weights: at least one strand must weigh something."),
             (SpeakingTarget is <= 0 or > 100, "Turns for a full strand: more than 0 and up to 100."),

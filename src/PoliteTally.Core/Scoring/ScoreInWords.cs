@@ -32,7 +32,8 @@ public static class ScoreInWords
 
         yield return (did.Status, did.MeasuredShare) switch
         {
-            (AttendanceStatus.Late, _) => did.HasExcuse ? "late with an excuse" : "late",
+            (AttendanceStatus.Late, _) => $"{(did.LateCosts ? "late" : "late with an excuse")}{(did.LeftEarlyCosts ? ", left early" : "")}",
+            _ when did.LeftEarlyCosts => "left early",
             (_, > 0 and var share) when share < scheme.Attendance.EnoughShare => $"there for {Words.Plain(Math.Round(share * 100, MidpointRounding.AwayFromZero))} % of the time",
             _ => "there all the time",
         };

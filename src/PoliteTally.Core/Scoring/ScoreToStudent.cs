@@ -35,10 +35,10 @@ public static class ScoreToStudent
         }
         else if (score.Total is null)
         {
-            yield return new ToldPart(null, null, did.Status switch
+            yield return new ToldPart(null, null, did switch
             {
-                AttendanceStatus.Excused => "You were excused. This lesson does not count for you.",
-                AttendanceStatus.DidNotCome => "Nobody had to come, and you did not. This lesson does not count for you.",
+                { IsDropIn: true } => "Nobody had to come to this lesson, so nobody has a score for it.",
+                { Status: AttendanceStatus.Excused } => "You were excused. This lesson does not count for you.",
                 _ => "You had no chance to take part in what counts. This lesson does not count for you.",
             });
         }
@@ -62,8 +62,10 @@ public static class ScoreToStudent
     private static string Attendance(Tally did, Scheme scheme) => did switch
     {
         { Status: AttendanceStatus.Absent } => "You were not there.",
-        { Status: AttendanceStatus.Late, HasExcuse: true } => "You came late and had a reason, so it costs nothing.",
+        { Status: AttendanceStatus.Late, LateCosts: false } => "You came late and had a reason, so being late costs nothing.",
+        { Status: AttendanceStatus.Late, LeftEarlyCosts: true } => "You came late and left early.",
         { Status: AttendanceStatus.Late } => "You came late.",
+        { LeftEarlyCosts: true } => "You left early.",
         { MeasuredShare: > 0 and var share } when share < scheme.Attendance.EnoughShare =>
             $"You were there for {Words.Plain(Math.Round(share * 100, MidpointRounding.AwayFromZero))} % of the time.",
         _ => "You were there.",

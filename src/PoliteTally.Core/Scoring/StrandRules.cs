@@ -12,7 +12,8 @@ namespace PoliteTally.Core.Scoring;
 internal static class StrandRules
 {
     /// <summary>The value of a strand.</summary>
-    public static (Figure? Value, Func<string> Because) Of(Strand strand, Participation did, Scheme scheme) => strand switch
+    /// <returns>The value, in words, and whether it counts only where that raises the score.</returns>
+    public static (Figure? Value, Func<string> Because, bool OnlyIfItRaises) Of(Strand strand, Participation did, Scheme scheme) => strand switch
     {
         Strand.Attendance => Attendance(did.Attendance),
         Strand.Speaking => Speaking(did, scheme),
@@ -24,39 +25,30 @@ internal static class StrandRules
     };
 
     /// <summary>What somebody who was absent without excuse missed.</summary>
-    public static (Figure? Value, Func<string> Because) Missed(Scheme scheme) => scheme.AbsenceScoresZero
-        ? (Figure.Given("absent", 0), () => "absent")
+    public static (Figure? Value, Func<string> Because, bool OnlyIfItRaises) Missed(Scheme scheme) => scheme.AbsenceScoresZero
+        ? (Figure.Given("absent", 0), () => "absent", false)
         : NoChance("absent: no chance, left out");
 
-    private static (Figure?, Func<string>) NoChance(string because) => (null, () => because);
+    private static (Figure?, Func<string>, bool) NoChance(string because) => (null, () => because, false);
 
-    private static (Figure?, Func<string>) Attendance(AttendanceResult attendance) => attendance.Credit is { } credit
-        ? (Figure.Given("attendance", credit, attendance.Entries), attendance.InWords)
+    private static (Figure?, Func<string>, bool) Attendance(AttendanceResult attendance) => attendance.Credit is { } credit
+        ? (Figure.Given("attendance", credit, attendance.Entries), attendance.InWords, false)
         : NoChance("not counted");
 
     // min(1, credits / target). What was written fills a part of what is missing to a full turn, so it never makes a full strand by itself.
-    private static (Figure?, Func<string>) Speaking(Participation did, Scheme scheme)
+    private static (Figure?, Func<string>, bool) Speaking(Participation did, Scheme scheme)
     {
         var turns = did.Turns.Where(t => Scheme.CreditOf(t.Outcome) is not null).ToList();
         var uncalled = did.Hands.FirstOrDefault(h => h.NeverCalled);
-        if (turns.All(t => Scheme.CreditOf(t.Outcome) == 0))
-        {
-            if (did.SpeakingPausedBy is not null)
-            {
-                return NoChance("cannot speak today: not counted");
-            }
-
-            if (turns.Count < did.Turns.Count && uncalled is null)
-            {
-                return NoChance("called, but could not or not noted how it went: not counted");
-            }
-        }
-
         // What counts for nothing is no chance either.
         var given = scheme.SignalGiven > 0 ? did.SignalsGiven : [];
-        if (turns.Count == 0 && uncalled is null && did.SignalRounds.Count == 0 && given.Count == 0 && !(scheme.OpenLineIsChance && did.LineWasOpen))
+        var earned = turns.Any(t => Scheme.CreditOf(t.Outcome) > 0);
+        var couldNot = !earned && (did.SpeakingPausedBy is not null || (turns.Count == 0 && did.Turns.Count > 0));
+        if (ChanceToSpeak(did, scheme, turns.Count, earned, couldNot, uncalled is not null || given.Count > 0) is not { } chance)
         {
-            return NoChance("never called and no hand waiting: no chance, left out");
+            return NoChance(did.SpeakingPausedBy is not null ? "cannot speak today: not counted"
+                : couldNot ? "called, but could not or not noted how it went: not counted"
+                : "never called and no hand waiting: no chance, left out");
         }
 
         var parts = turns.ConvertAll(t => Figure.Given(t.InWords(), Scheme.CreditOf(t.Outcome)!.Value, t.Entries));
@@ -80,7 +72,7 @@ internal static class StrandRules
         var written = Written(did, scheme);
         var stoodIn = written.Count * scheme.WrittenStandsIn * scheme.WrittenAtMost > 0 && credits.Value < 1;
         var all = stoodIn ? Figure.Of("turn credits and what was written", Reckoning.Sum, credits, StandIn(credits, written, scheme)) : credits;
-        return (OfTarget("speaking", all, scheme.SpeakingTarget), Because);
+        return (OfTarget("speaking", all, scheme.SpeakingTarget), Because, chance == Chance.IfItRaises);
 
         string Because()
         {
@@ -88,6 +80,17 @@ internal static class StrandRules
             var did = noted.Count > 0 ? string.Join(", ", noted) : "no turn, though the line was open";
             return $"{did}{(stoodIn ? $"; {Words.Count(written.Count, "message")} in the chat, in place of a part of a turn" : "")}; target {Words.Plain(scheme.SpeakingTarget)}";
         }
+    }
+
+    // A turn, an open line and a round that was let pass are chances. A hand or a round is one that lowers nothing, and for who was called and could not speak so is what they wrote.
+    private static Chance? ChanceToSpeak(Participation did, Scheme scheme, int turns, bool earned, bool couldNot, bool showed)
+    {
+        var rounds = did.SignalRounds.Count;
+        var answered = did.SignalRounds.Count(r => r.Answered);
+        var mustCount = (turns > 0 && (earned || did.SpeakingPausedBy is null)) || (answered < rounds && did.SpeakingPausedBy is null) || (scheme.OpenLineIsChance && did.LineWasOpen && !couldNot);
+        return mustCount ? Chance.Counts
+            : showed || answered > 0 || (couldNot && Written(did, scheme).Count > 0) ? Chance.IfItRaises
+            : null;
     }
 
     private static Figure StandIn(Figure credits, List<Guid> written, Scheme scheme) => Figure.Of(
@@ -100,7 +103,7 @@ internal static class StrandRules
     private static List<Guid> Written(Participation did, Scheme scheme) =>
         scheme.ChatCounts ? [.. did.Chat.Where(c => Scheme.CreditOf(c.Kind) > 0).Select(c => c.Entry)] : [];
 
-    private static (Figure?, Func<string>) Questions(Participation did, Scheme scheme)
+    private static (Figure?, Func<string>, bool) Questions(Participation did, Scheme scheme)
     {
         if (did.Questions.Count == 0)
         {
@@ -115,7 +118,7 @@ internal static class StrandRules
         var possible = did.Questions.Sum(q => q.Possible);
         if (possible == 0)
         {
-            return (answered, Said);
+            return (answered, Said, false);
         }
 
         var marks = did.Questions.Sum(q => q.Marks);
@@ -125,13 +128,17 @@ internal static class StrandRules
             "questions", Reckoning.Sum,
             Figure.Of("for answering", Reckoning.Product, Figure.Given("share", 1 - scheme.MarksShare), answered),
             Figure.Of("for marks", Reckoning.Product, Figure.Given("share", scheme.MarksShare), marked));
-        return (value, () => $"{Said()}, {Words.Plain(marks)} of {Words.Plain(possible)} marks");
+        return (value, () => $"{Said()}, {Words.Plain(marks)} of {Words.Plain(possible)} marks", false);
 
-        string Said() => $"{answers.Count} of {did.Questions.Count} answered";
+        string Said()
+        {
+            var missed = did.Questions.Count(q => q.Missed);
+            return $"{answers.Count} of {did.Questions.Count} answered{(missed > 0 ? $", {missed} missed by coming late or leaving early" : "")}";
+        }
     }
 
     // min(1, credits / target). Who spoke has not to write as much: full turns fill a part of the target.
-    private static (Figure?, Func<string>) Chat(Participation did, Scheme scheme)
+    private static (Figure?, Func<string>, bool) Chat(Participation did, Scheme scheme)
     {
         if (!scheme.ChatCounts)
         {
@@ -148,7 +155,7 @@ internal static class StrandRules
                 Figure.Given(Words.Count(turns.Count, "full turn"), turns.Count * scheme.TurnInChat, [.. turns.SelectMany(t => t.Entries)])));
         }
 
-        return (OfTarget("chat", Figure.Of("chat credits", Reckoning.Sum, parts), scheme.ChatTarget), Because);
+        return (OfTarget("chat", Figure.Of("chat credits", Reckoning.Sum, parts), scheme.ChatTarget), Because, false);
 
         string Because()
         {
@@ -159,7 +166,7 @@ internal static class StrandRules
         }
     }
 
-    private static (Figure?, Func<string>) GroupWork(Participation did)
+    private static (Figure?, Func<string>, bool) GroupWork(Participation did)
     {
         if (did.SitIns.Count == 0)
         {
@@ -170,11 +177,11 @@ internal static class StrandRules
             "group work", Reckoning.Quotient,
             Figure.Of("credits", Reckoning.Sum, [.. did.SitIns.Select(s => Figure.Given("seen in a group", s.Credit, s.Entry))]),
             Figure.Given("times seen", did.SitIns.Count));
-        return (value, () => $"seen {Words.Count(did.SitIns.Count, "time")} in a group");
+        return (value, () => $"seen {Words.Count(did.SitIns.Count, "time")} in a group", false);
     }
 
     // A mark by a criterion that the scheme does not have any more counts for nothing, and is no chance.
-    private static (Figure?, Func<string>) Rubric(Participation did, Scheme scheme)
+    private static (Figure?, Func<string>, bool) Rubric(Participation did, Scheme scheme)
     {
         var marks = did.Marks.Select(m => (Worth: scheme.WorthOf(m.Criterion, m.Level), Mark: m)).Where(m => m.Worth is not null).ToList();
         if (marks.Count == 0)
@@ -186,7 +193,7 @@ internal static class StrandRules
             "rubric", Reckoning.Quotient,
             Figure.Of("worth", Reckoning.Sum, marks.ConvertAll(m => Figure.Given(NameOf(m.Mark), m.Worth!.Value, m.Mark.Entry))),
             Figure.Given("criteria judged", marks.Count));
-        return (value, () => string.Join(", ", marks.Select(m => NameOf(m.Mark))));
+        return (value, () => string.Join(", ", marks.Select(m => NameOf(m.Mark))), false);
 
         string NameOf(CriterionMark mark)
         {
@@ -199,4 +206,10 @@ internal static class StrandRules
 
     private static Figure OfTarget(string label, Figure credits, decimal target) =>
         UpTo(1, label, Figure.Of("of the target", Reckoning.Quotient, credits, Figure.Given("target", target)));
+
+    private enum Chance
+    {
+        Counts,
+        IfItRaises,
+    }
 }

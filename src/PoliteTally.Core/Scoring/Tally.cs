@@ -15,14 +15,26 @@ public sealed record Tally
     private static readonly Turn AnyTurn = new(Guid.Empty, TurnOrigin.Invited, default, null, null, []);
     private static readonly Hand AnyHand = new(Guid.Empty, default, Guid.Empty, HandStage.Up);
 
+    /// <summary>Whether nobody had to come to the lesson.</summary>
+    public bool IsDropIn { get; init; }
+
     /// <summary>The status in the register.</summary>
     public AttendanceStatus Status { get; init; }
 
     /// <summary>How it is known.</summary>
     public KnownBy KnownBy { get; init; }
 
-    /// <summary>The share of the lesson that was measured, from 0 to 1; 0 if none was.</summary>
+    /// <summary>The share of the lesson that was measured, what is excused counted as there; from 0 to 1, 0 if none was.</summary>
     public decimal MeasuredShare { get; init; }
+
+    /// <summary>Whether the time was measured, and the teacher has not said what the status is.</summary>
+    public bool IsMeasured { get; init; }
+
+    /// <summary>Whether they came late without an excuse.</summary>
+    public bool LateCosts { get; init; }
+
+    /// <summary>Whether they left early without an excuse.</summary>
+    public bool LeftEarlyCosts { get; init; }
 
     /// <summary>Whether there is an excuse that counts.</summary>
     public bool HasExcuse { get; init; }
@@ -59,6 +71,9 @@ public sealed record Tally
 
     /// <summary>Whether they could not speak.</summary>
     public bool SpeakingPaused { get; init; }
+
+    /// <summary>Questions that count for them only because they missed them.</summary>
+    public int AskedMissed { get; init; }
 
     /// <summary>Questions that count for them.</summary>
     public int Asked { get; init; }
@@ -108,9 +123,13 @@ public sealed record Tally
     /// <summary>Counts what a student did.</summary>
     public static Tally Of(Participation did) => new()
     {
+        IsDropIn = did.IsDropIn,
         Status = did.Attendance.Status,
         KnownBy = did.Attendance.KnownBy,
-        MeasuredShare = did.Attendance.MeasuredShare,
+        MeasuredShare = did.Attendance.Worth.Share,
+        IsMeasured = did.Attendance.Worth.IsMeasured,
+        LateCosts = did.Attendance.Worth.LateCosts,
+        LeftEarlyCosts = did.Attendance.Worth.LeftEarlyCosts,
         HasExcuse = did.Attendance.Reason is not null,
         Dropouts = did.Attendance.Dropouts,
         FullTurns = did.Turns.Count(t => t.Outcome == TurnOutcome.Full),
@@ -124,6 +143,7 @@ public sealed record Tally
         SignalsGiven = did.SignalsGiven.Count,
         SpeakingPaused = did.SpeakingPausedBy is not null,
         Asked = did.Questions.Count,
+        AskedMissed = did.Questions.Count(q => q.Missed),
         Answered = did.Questions.Count(q => q.Answered),
         MarksGot = did.Questions.Sum(q => q.Marks),
         MarksPossible = did.Questions.Sum(q => q.Possible),
@@ -144,9 +164,10 @@ public sealed record Tally
     /// <param name="scheme">The scheme it is to be scored by.</param>
     public Participation ToScore(Scheme scheme) => new()
     {
+        IsDropIn = IsDropIn,
         Attendance = new AttendanceResult(
             Status, KnownBy, Duration.Zero, Duration.Zero, MeasuredShare, null, null, AttendanceFlags.None, 0, [],
-            AttendanceRules.CreditOf(Status, MeasuredShare, scheme.Attendance, HasExcuse), HasExcuse ? "" : null, [], IsHere: false),
+            new AttendanceWorth(Status, LateCosts, LeftEarlyCosts, MeasuredShare, IsMeasured).Credit(scheme.Attendance), HasExcuse ? "" : null, [], IsHere: false),
         Turns =
         [
             .. Times(FullTurns, AnyTurn with { Outcome = TurnOutcome.Full }), .. Times(PartialTurns, AnyTurn with { Outcome = TurnOutcome.Partial }),
@@ -157,7 +178,7 @@ public sealed record Tally
         SignalRounds = [.. Times(SignalsAnswered, new SignalRound(true, Guid.Empty)), .. Times(SignalRounds - SignalsAnswered, new SignalRound(false, Guid.Empty))],
         SignalsGiven = Times(SignalsGiven, Guid.Empty),
         SpeakingPausedBy = SpeakingPaused ? Guid.Empty : null,
-        Questions = [.. Enumerable.Range(0, Asked).Select(i => new QuestionChance(i < Answered, i == 0 ? MarksGot : 0, i == 0 ? MarksPossible : 0, []))],
+        Questions = [.. Enumerable.Range(0, Asked).Select(i => new QuestionChance(i < Answered, i == 0 ? MarksGot : 0, i == 0 ? MarksPossible : 0, [], Missed: i >= Asked - AskedMissed))],
         Chat =
         [
             .. Times(ChatQuestions, (ChatKind.Question, Guid.Empty)), .. Times(ChatAnswers, (ChatKind.Answer, Guid.Empty)), .. Times(ChatIdeas, (ChatKind.Idea, Guid.Empty)),
@@ -174,7 +195,7 @@ public sealed record Tally
     /// only for who was there.
     /// </summary>
     public static bool CountsAlike(AttendancePolicy one, AttendancePolicy other) =>
-        one == other with { LateCredit = one.LateCredit, CreditBy = one.CreditBy, EnoughShare = one.EnoughShare };
+        one == other with { LateCredit = one.LateCredit, LeftEarlyCredit = one.LeftEarlyCredit, CreditBy = one.CreditBy, EnoughShare = one.EnoughShare };
 
     private static T[] Times<T>(int count, T item)
     {

@@ -32,12 +32,12 @@ public sealed record WouldChange(string What, decimal Score)
             if (did.Status == AttendanceStatus.Absent)
             {
                 yield return ("an excuse: the lesson would not count", did with { Status = AttendanceStatus.Excused, HasExcuse = true });
-                yield return ("being there", did with { Status = AttendanceStatus.Present, MeasuredShare = 1 });
+                yield return ("being there", did with { Status = AttendanceStatus.Present, MeasuredShare = 1, LateCosts = false, LeftEarlyCosts = false });
                 yield break;
             }
 
-            yield return ("being in time", did with { Status = AttendanceStatus.Present });
-            yield return ("staying to the end", did with { MeasuredShare = did.MeasuredShare > 0 ? 1 : 0 });
+            yield return ("being in time", did with { Status = AttendanceStatus.Present, LateCosts = false });
+            yield return ("staying to the end", did with { MeasuredShare = did.MeasuredShare > 0 ? 1 : 0, LeftEarlyCosts = false });
             yield return ("one full turn more", did with { FullTurns = did.FullTurns + 1 });
             yield return ("one contribution more in the chat", did with { ChatIdeas = did.ChatIdeas + 1 });
             yield return ("a hand raised", did with { HandNeverCalled = true });

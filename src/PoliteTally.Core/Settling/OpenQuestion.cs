@@ -12,8 +12,14 @@ public enum Asks
     /// <summary>What somebody's status is, where the teacher's marks and what was measured say different things.</summary>
     WhichStatus,
 
-    /// <summary>Whether somebody was there who did something while a list has them away.</summary>
+    /// <summary>Whether somebody was there who did something while a list has them away, or was said to be gone while it has them there.</summary>
     WereTheyAway,
+
+    /// <summary>Whether somebody came late of whom nothing is known but what they did.</summary>
+    WhenTheyCame,
+
+    /// <summary>Whether the connection was to blame for what somebody missed.</summary>
+    WasItTheLine,
 
     /// <summary>Whether something that somebody was heard to say, and nobody noted, was a turn.</summary>
     WasItATurn,

@@ -10,7 +10,6 @@ using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Merging;
 using PoliteTally.Core.Names;
 using PoliteTally.Core.Questions;
-using PoliteTally.Core.Register;
 using PoliteTally.Core.Text;
 
 namespace PoliteTally.Core.Settling;
@@ -35,13 +34,11 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, ClassRul
     // A turn whose end nobody noted lasts at least this long.
     private static readonly Duration Shortest = Duration.FromSeconds(1);
 
-    private readonly Lazy<Dictionary<Guid, Act>> _acts = new(() => state.Entries.ToDictionary(e => e.Id, e => e.Act));
-
-    /// <summary>Everything that is asked: names, then statuses and times away in the order of the register, turns, answers, and messages.</summary>
+    /// <summary>Everything that is asked: names, then where everybody was, in the order of the register, turns, answers, and messages.</summary>
     /// <param name="names">Whose the names in the meeting could be.</param>
     public IReadOnlyList<OpenQuestion> All(IReadOnlyList<NameMatch> names) =>
     [
-        .. names.Select(OfName).OfType<OpenQuestion>(), .. roster.Select(OfStatus).OfType<OpenQuestion>(), .. roster.SelectMany(OfTimesAway),
+        .. names.Select(OfName).OfType<OpenQuestion>(), .. new AttendanceQuestions(state, times, rules.Scheme.Attendance, roster, zone).All(),
         .. state.HandLine.Turns.Where(t => t.Outcome is null).Select(OfTurn), .. state.HandLine.Heard.Where(h => h.Length >= rules.SpeechFrom).Select(OfSpeech),
         .. OfAnswers(), .. OfMessages() is { } messages ? [messages] : Array.Empty<OpenQuestion>(),
     ];
@@ -76,57 +73,6 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, ClassRul
             [.. likely.Select(s => new Choice("", "", s, [new NameMatched(name, s) { Beside = beside }])), none],
             isRelation ? likely.Count : match.Certainty == Certainty.Unknown ? null : 0, Seen(shown) is { Length: > 0 } seen ? $"{seen}; {why}" : why);
     }
-
-    private OpenQuestion? OfStatus(Guid student)
-    {
-        var marks = state.Evidence.MarksOf(student);
-        var sightings = state.SightingsOf(student);
-        if (state.Evidence.DeclaredOf(student) is not null || marks.Count == 0 || sightings.Count == 0)
-        {
-            return null;
-        }
-
-        var tapped = AttendanceRules.Reckon(times, [], marks, null, null, state.Names.ListsSeen, rules.Scheme.Attendance);
-        var seen = AttendanceRules.Reckon(times, sightings, [], null, null, state.Names.ListsSeen, rules.Scheme.Attendance);
-        // That somebody did something does not say that they came in time.
-        if (tapped.Status == seen.Status || (seen.KnownBy != KnownBy.Measured && tapped.WasThere == seen.WasThere))
-        {
-            return null;
-        }
-
-        // A mark made too early is taken back; a roll call is about others as well, so there the status is said.
-        Act[] theirs = marks.Any(m => m.ByRollCall)
-            ? [new StatusDeclared(student, seen.Status)]
-            : [new Struck(marks[0].Entry, marks.Count > 1 ? [.. marks.Skip(1).Select(m => m.Entry)] : null)];
-        // What was measured is better known than a look at the class; and what they did meanwhile is in it already.
-        var isMeasured = seen.KnownBy == KnownBy.Measured;
-        return new OpenQuestion(
-            $"status {student}", Asks.WhichStatus, student, "",
-            [
-                new Choice("you", tapped.Status.InWords(), null, [new StatusDeclared(student, tapped.Status)]),
-                new Choice(isMeasured ? "the list" : "what they did", RegisterMark.Of(student, null, "", seen).InWords, null, theirs),
-            ],
-            isMeasured ? 1 : 0, isMeasured ? "measured, and nothing shows them there meanwhile" : "nothing measured it");
-    }
-
-    // Where the teacher has said what the status is, the minutes of it are not worth a question.
-    private IEnumerable<OpenQuestion> OfTimesAway(Guid student) =>
-        from away in state.Evidence.DeclaredOf(student) is null
-            ? ShownWhileAway.In(times, state.SightingsOf(student), state.Evidence.MarksOf(student), rules.Scheme.Attendance.Bridge, SameActs.Within)
-            : []
-        let open = away.Acts.Where(a => state.Evidence.AwayWordOn(student, a.At) is null).ToList()
-        where open.Count > 0
-        let since = Instant.FromUnixTimeMilliseconds(open[0].At.ToUnixTimeMilliseconds())
-        let seconds = (int)Math.Ceiling((open[^1].At - since).TotalSeconds)
-        select new OpenQuestion(
-            $"away {student} {open[0].Entry}", Asks.WereTheyAway, student, "",
-            [
-                new Choice("the list", $"away from {Clock(away.AwaySince)} to {Clock(away.AwayUntil)}", null, [new AwayJudged(student, seconds, WasThere: false)], since),
-                new Choice("what they did", $"there at {Clock(open[0].At)}", null, [new AwayJudged(student, seconds, WasThere: true)], since),
-            ],
-            1, $"{Did(open[0])} at {Clock(open[0].At)}{(open.Count > 1 ? $", and {Words.Count(open.Count - 1, "thing")} more" : "")}; who does something is there");
-
-    private string Did(SeenAt seen) => _acts.Value[seen.Entry].InWords;
 
     // Never counted by itself: a caption does not know an answer from a chat with the neighbour.
     private OpenQuestion OfSpeech(SpeechHeard heard) => new(
@@ -185,7 +131,7 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, ClassRul
             0, waiting.Count > all.Count ? $"{waiting.Count - all.Count} more cannot be told by their words" : "by their form alone; a look at each is better");
     }
 
-    private List<Guid> Missing() => [.. roster.Where(s => state.SightingsOf(s).Count == 0 && state.Evidence.MarksOf(s).Count == 0 && state.Evidence.ExcuseOf(s) is null)];
+    private List<Guid> Missing() => [.. roster.Where(s => state.EvidenceOf(s) is { Sightings.Count: 0, Marks.Count: 0, Excuse: null })];
 
     private string Seen(NameShown shown)
     {

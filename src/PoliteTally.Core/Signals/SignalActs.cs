@@ -16,7 +16,7 @@ public sealed record SignalRoundHeld(
     public override bool IsOfSeveral => true;
 
     /// <inheritdoc/>
-    public override string InWords => $"signal round, {Answered.Count} of {Answered.Count + Silent.Count}: {Statement}";
+    public override string InWords => $"signal round, {Answered.Count} of {Answered.Count + Silent.Count}{(Statement.Length > 0 ? $": {Statement}" : "")}";
 
     internal override string? Typed => Statement;
 

@@ -2590,7 +2590,7 @@ export interface components {
             corrections: number;
         };
         /** @enum {unknown} */
-        Asks: "whoseName" | "whichStatus" | "wereTheyAway" | "wasItATurn" | "howItEnded" | "whichAnswer" | "whatMessages";
+        Asks: "whoseName" | "whichStatus" | "wereTheyAway" | "whenTheyCame" | "wasItTheLine" | "wasItATurn" | "howItEnded" | "whichAnswer" | "whatMessages";
         Attempt: {
             at: components["schemas"]["Instant"];
             channel: components["schemas"]["ContactChannel"];
@@ -2613,6 +2613,9 @@ export interface components {
             enoughShare?: number;
             /** Format: double */
             lateCredit?: number;
+            /** Format: double */
+            leftEarlyCredit?: number;
+            missedCounts?: boolean;
             creditBy?: components["schemas"]["CreditBy"];
         };
         /** @enum {unknown} */
@@ -3248,6 +3251,7 @@ export interface components {
             lapsed: boolean;
             ready: boolean;
             stranger: null | string;
+            gone: boolean;
         };
         HelpPerson: {
             /** Format: uuid */
@@ -3441,6 +3445,9 @@ export interface components {
             endedBy: null | string;
             countedFrom: components["schemas"]["Instant"];
             countedTo: components["schemas"]["Instant"];
+            /** Format: int32 */
+            lateAfterSeconds: number;
+            missingIsKnown: boolean;
             now: components["schemas"]["Instant"];
             /** Format: int64 */
             position: number;
@@ -3491,6 +3498,7 @@ export interface components {
             /** Format: double */
             lateSeconds: null | number;
             since: null | components["schemas"]["Instant"];
+            shownSince: null | components["schemas"]["Instant"];
             stretches: components["schemas"]["LiveStretch"][];
             spoke: number[];
             /** Format: int32 */

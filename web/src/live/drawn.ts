@@ -45,6 +45,8 @@ export interface DrawnHand {
   ready: boolean
   /** The name, if it belongs to nobody yet. */
   stranger: string | null
+  /** They have left: the hand stays for when they are back. */
+  gone: boolean
   pencil: boolean
 }
 

@@ -12,6 +12,7 @@ const row = (id: string): Row => ({
   key: id[0]!,
   tags: '',
   whereabouts: 'missing',
+  shownSince: null,
   lateSeconds: null,
   since: null,
   stretches: [],

@@ -279,7 +279,7 @@ function apply(
     case 'marked':
       row.whereabouts = act.mark
       row.pencilled = pencil
-      if (act.mark === 'left') row.since = entry.happenedAt
+      if (act.mark === 'left') Object.assign(row, { since: entry.happenedAt, shownSince: null })
       break
     case 'handRaised':
       if (!drawn.hands.some((h) => h.student === row.id))
@@ -290,6 +290,7 @@ function apply(
           lapsed: false,
           ready: act.ready ?? false,
           stranger: null,
+          gone: false,
           pencil,
         })
       break

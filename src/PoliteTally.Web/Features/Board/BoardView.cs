@@ -7,6 +7,7 @@ using PoliteTally.Core.Questions;
 using PoliteTally.Formats;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
+using PoliteTally.Web.Features.Live;
 
 namespace PoliteTally.Web.Features.Board;
 
@@ -33,7 +34,7 @@ public sealed record BoardView(
             If(BoardItem.Stage, () => stage is null ? null : new BoardStage(stage.Stage.Name, stage.From, stage.To)),
             If(BoardItem.Timer, () => TimersOf(state) is { Count: > 0 } timers ? timers : null),
             If(BoardItem.Turn, () => state.HandLine.Current is { } turn ? names.GetValueOrDefault(turn.Student) : null),
-            If(BoardItem.HandLine, () => state.HandLine.Hands.Where(h => h.InLine).Select(h => names.GetValueOrDefault(h.Student)).OfType<string>().ToList()),
+            If(BoardItem.HandLine, () => state.HandLine.Hands.Where(h => h.InLine && !LiveRow.IsGone(h.Student, open, state)).Select(h => names.GetValueOrDefault(h.Student)).OfType<string>().ToList()),
             If(BoardItem.Signals, () => open.Rules.Signals),
             If(BoardItem.Rubric, () => Rendered(open.Rules.Rubric)),
             If(BoardItem.Statement, () => up[BoardItem.Statement] is { Text: { Length: > 0 } text } put ? new BoardStatement(text, put.Since) : null),

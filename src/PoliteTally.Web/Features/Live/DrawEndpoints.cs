@@ -31,7 +31,7 @@ internal static class DrawEndpoints
                 return TypedResults.Ok(new DrawMade(state.Whose(known.Student), known.Why ?? "", 1, open.Position));
             }
 
-            if (FairDraw.Draw(CandidatesOf(open, state), wanted.Manner, BitConverter.ToInt32(wanted.Id.ToByteArray(), 8)) is not { } drawn)
+            if (FairDraw.Draw(CandidatesOf(open, state, clock.GetCurrentInstant()), wanted.Manner, BitConverter.ToInt32(wanted.Id.ToByteArray(), 8)) is not { } drawn)
             {
                 return Refused.Because("There is nobody to draw from: nobody is here, or all of them are paused.");
             }
@@ -43,7 +43,7 @@ internal static class DrawEndpoints
                 : TypedResults.Ok(new DrawMade(drawn.Student, drawn.Why, drawn.Odds, result.Position));
         }).WithName("Draw").RequireRateLimiting(Limits.Entries);
 
-    private static List<DrawCandidate> CandidatesOf(OpenLesson open, LessonState state)
+    private static List<DrawCandidate> CandidatesOf(OpenLesson open, LessonState state, Instant now)
     {
         var turns = state.HandLine.Turns.ToLookup(t => t.Student);
         var last = state.HandLine.Turns.LastOrDefault(t => t.Origin == TurnOrigin.Drawn)?.Student;
@@ -55,7 +55,7 @@ internal static class DrawEndpoints
                     turns[student].Count(t => t.Origin == TurnOrigin.Drawn), student == last)),
         ];
 
-        bool IsHere(Guid student) => LiveRow.WhereaboutsOf(
-            state.AttendanceOf(student, open.Times, open.Rules.Scheme.Attendance), open.Lesson.Stage) is Whereabouts.Here or Whereabouts.Late;
+        bool IsHere(Guid student) => state.AttendanceOf(student, open.Times, open.Rules.Scheme.Attendance) is var attendance
+            && (LiveRow.WhereaboutsOf(attendance, open.Lesson.Stage) is Whereabouts.Here or Whereabouts.Late || attendance.MayBeHere(now, state.Page.OpenBy(student) is not null));
     }
 }

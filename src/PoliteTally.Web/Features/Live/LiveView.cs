@@ -51,7 +51,7 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
             new LiveHead(
                 lesson.Id, lesson.ClassId, open.ClassName, lesson.Number, lesson.Title, lesson.Stage, lesson.DropIn,
                 lesson.PlannedStart, lesson.PlannedEnd, lesson.ActualStart, lesson.ActualEnd, state.Course.EndedBy,
-                open.Times.CountedFrom, open.Times.CountedTo, now, position, LineOf(state, names), TurnOf(state, names), LastEntries.Of(state, names),
+                open.Times.CountedFrom, open.Times.CountedTo, (int)open.Rules.Scheme.Attendance.LateAfter.TotalSeconds, IsMissingKnown(state), now, position, LineOf(open, state, names), TurnOf(state, names), LastEntries.Of(state, names),
                 lesson.MeetingLink, open.Rules.NodReasons,
                 RemindersOf(open.Rules.BeforeStart, state), RemindersOf(open.Rules.BeforeEnd, state),
                 PlanOf(open, state), [.. state.Timers.Select(t => new TimerNow(t.Task, t.From, t.To, t.Group))],
@@ -65,15 +65,20 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
             rows);
     }
 
+    // By a roll call, or by who is in the meeting or on the page; not by marks, which a class is looked through with.
+    private static bool IsMissingKnown(LessonState state) =>
+        state.Evidence.RollCalls.Count > 0 || state.Names.All.Values.Any(n => n.Match?.Student is not null && n.Sightings.Any(s => s is JoinAt)) || state.Page.IsAnyOpen;
+
     /// <summary>The hands in line. One of a name that belongs to nobody yet carries the name.</summary>
-    internal static IReadOnlyList<HandWaiting> LineOf(LessonState state, IReadOnlyDictionary<Guid, string> names)
+    internal static IReadOnlyList<HandWaiting> LineOf(OpenLesson open, LessonState state, IReadOnlyDictionary<Guid, string> names)
     {
         var strangers = state.Names.All.Values.Where(n => n.Match is null).ToDictionary(n => n.StandsFor, n => n.Name);
         return
         [
             .. state.HandLine.Hands.Where(h => h.InLine && (names.ContainsKey(h.Student) || strangers.ContainsKey(h.Student)))
                 .Select(h => new HandWaiting(
-                    h.Student, h.RaisedAt, h.Entry, h.Stage == HandStage.Lapsed, h.Ready, names.ContainsKey(h.Student) ? null : strangers[h.Student])),
+                    h.Student, h.RaisedAt, h.Entry, h.Stage == HandStage.Lapsed, h.Ready, names.ContainsKey(h.Student) ? null : strangers[h.Student],
+                    names.ContainsKey(h.Student) && LiveRow.IsGone(h.Student, open, state))),
         ];
     }
 
@@ -132,6 +137,8 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
 }
 
 /// <summary>The lesson, the hand line, the turn, what is prepared and what waits, and the last entries.</summary>
+/// <param name="LateAfterSeconds">After how long coming is late.</param>
+/// <param name="MissingIsKnown">Whether it is known who is missing: by a roll call, or by who is in the meeting or on the page.</param>
 /// <param name="EndedBy">The entry that ended it: striking it out resumes the lesson.</param>
 /// <param name="Door">Names in the meeting that belong to nobody yet.</param>
 /// <param name="ChatWaiting">Messages that no sweep has looked at.</param>
@@ -143,7 +150,7 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
 public sealed record LiveHead(
     Guid LessonId, Guid ClassId, string ClassName, int Number, string Title, LessonStage Stage, bool DropIn,
     Instant PlannedStart, Instant PlannedEnd, Instant? StartedAt, Instant? EndedAt, Guid? EndedBy, Instant CountedFrom, Instant CountedTo,
-    Instant Now, long Position, IReadOnlyList<HandWaiting> Hands, TurnNow? Turn, IReadOnlyList<LastEntry> LastEntries, string? MeetingLink,
+    int LateAfterSeconds, bool MissingIsKnown, Instant Now, long Position, IReadOnlyList<HandWaiting> Hands, TurnNow? Turn, IReadOnlyList<LastEntry> LastEntries, string? MeetingLink,
     IReadOnlyList<string> NodReasons, IReadOnlyList<Reminder> BeforeStart, IReadOnlyList<Reminder> BeforeEnd,
     PlanNow Plan, IReadOnlyList<TimerNow> Timers, IReadOnlyList<StudentGroup> Groups, IReadOnlyList<BoardUp> Board, IReadOnlyList<RoundHeld> Rounds,
     IReadOnlyList<AtTheDoor> Door, int ChatWaiting, int OpenQuestions, FeedNow? Feed, IReadOnlyList<AskingLine> Askings,
@@ -194,7 +201,8 @@ public sealed record Reminder(string Text, Guid? Ticked);
 /// <param name="Lapsed">Lowered by the other program by itself.</param>
 /// <param name="Ready">Wrote that they are ready.</param>
 /// <param name="Stranger">The name, if it belongs to nobody yet.</param>
-public sealed record HandWaiting(Guid Student, Instant RaisedAt, Guid Entry, bool Lapsed, bool Ready, string? Stranger);
+/// <param name="Gone">Whether they have left: the hand stays for when they are back, and is not called.</param>
+public sealed record HandWaiting(Guid Student, Instant RaisedAt, Guid Entry, bool Lapsed, bool Ready, string? Stranger, bool Gone);
 
 /// <summary>The turn that is on.</summary>
 /// <param name="Entry">The entry that called.</param>
@@ -243,6 +251,7 @@ public enum Whereabouts
 }
 
 /// <summary>A student on the sheet.</summary>
+/// <param name="ShownSince">When they did something last though nothing has them there; null if nothing shows that.</param>
 /// <param name="Points">Points to cover that they have covered.</param>
 /// <param name="Paused">The entry that says they cannot speak today.</param>
 /// <param name="Rounds">Signal rounds they answered.</param>
@@ -254,7 +263,7 @@ public enum Whereabouts
 /// <param name="Online">Whether they were to be seen online last; null if nobody says.</param>
 public sealed record LiveRow(
     Guid Id, string Called, string Rest, string ShortName, string Key, string Tags, Whereabouts Whereabouts,
-    double? LateSeconds, Instant? Since, IReadOnlyList<LiveStretch> Stretches, IReadOnlyList<long> Spoke, int Dropouts,
+    double? LateSeconds, Instant? Since, Instant? ShownSince, IReadOnlyList<LiveStretch> Stretches, IReadOnlyList<long> Spoke, int Dropouts,
     IReadOnlyList<Stroke> Speaking, IReadOnlyList<Stroke> Questions, IReadOnlyList<Stroke> Chat, IReadOnlyList<Stroke> Group, IReadOnlyList<Stroke> Nods,
     IReadOnlyList<Guid> Points, Guid? Paused, int Rounds, IReadOnlyList<string> Asides, int Contacts, OnlineSeen? Online, bool Page, SignalShown? Signal,
     IReadOnlyList<Guid> Judged)
@@ -271,8 +280,8 @@ public sealed record LiveRow(
         return new LiveRow(
             id, ShortNames.CalledName(student.Name), student.Name.Family, shortName, student.Key.ToString(), student.Tags, whereabouts,
             attendance.Status == AttendanceStatus.Late ? attendance.Arrival?.TotalSeconds : null,
-            whereabouts == Whereabouts.Left && attendance.Stretches is [.., var last] ? last.To : null,
-            [.. attendance.Stretches.Select(s => new LiveStretch(s.From, s.Open ? null : s.To))],
+            whereabouts == Whereabouts.Left ? GoneSince(attendance) : null, attendance.ShownSince,
+            [.. SeenOnSheet(attendance).Select(s => new LiveStretch(s.From, s.Open ? null : s.To))],
             [.. heard.Select(t => t.At.ToUnixTimeMilliseconds())],
             attendance.Dropouts,
             [.. heard.Select(t => new Stroke(t.Entries[^1], Scheme.CreditOf(t.Outcome)!.Value, false)), .. Struck<TurnTaken>(t => Scheme.CreditOf(t.Outcome))],
@@ -290,6 +299,17 @@ public sealed record LiveRow(
         IEnumerable<Stroke> Struck<T>(Func<T, decimal?> credit)
             where T : Act => (struck ?? []).Where(e => e.Act is T act && credit(act) > 0).Select(e => new Stroke(e.Id, credit((T)e.Act)!.Value, true));
     }
+
+    /// <summary>Whether somebody has left, and nothing since shows that they are back.</summary>
+    internal static bool IsGone(Guid student, OpenLesson open, LessonState state) =>
+        state.AttendanceOf(student, open.Times, open.Rules.Scheme.Attendance) is { ShownSince: null } attendance && WhereaboutsOf(attendance, open.Lesson.Stage) == Whereabouts.Left;
+
+    private static Instant? GoneSince(AttendanceResult attendance) =>
+        attendance.Contested.OfType<GoneWhileConnected>().LastOrDefault()?.From ?? (attendance.Stretches is [.., var last] ? last.To : null);
+
+    // What the teacher said last counts on the sheet, though the register asks first.
+    private static IEnumerable<Stretch> SeenOnSheet(AttendanceResult attendance) =>
+        attendance.Contested.OfType<GoneWhileConnected>().Aggregate(attendance.Stretches, (seen, gone) => Connections.Without(seen, gone.From, gone.To));
 
     /// <summary>
     /// Where somebody is by what is known of their attendance so far. When the lesson is over, where they were at its end: that all connections

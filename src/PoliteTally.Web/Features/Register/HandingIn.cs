@@ -1,6 +1,8 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Register;
+using PoliteTally.Core.Text;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 
@@ -72,11 +74,16 @@ internal sealed class HandingIn(SchoolDb db, RegisterDesk desk, RegisterSender s
         await sender.Send(owner.Id, one.Id, CancellationToken.None);
         return null;
 
+        // Nobody is handed in as absent while something of theirs is asked.
+        static int Asked(OpenLesson open) => open.Roster.Select(s => open.State.AttendanceOf(s.Name.Id, open.Times, open.Rules.Scheme.Attendance))
+            .Count(a => a.Status == AttendanceStatus.Absent && a.Contested.Count > 0 && a.KnownBy != KnownBy.Declared);
+
         string? WhyNot() =>
             open.Lesson.DropIn ? "A drop-in lesson has no register."
             : open.Lesson.Stage != LessonStage.Settled ? "Confirm the register first."
             : !WaysOf(open).Contains(sent.Way) ? "There is no such way to hand in here. Save the register as a file."
             : why.Length > LongestWhy ? $"The reason has at most {LongestWhy} letters."
+            : Asked(open) is > 0 and var asked ? $"{Words.Count(asked, "student")} would be handed in as absent, and something shows that they may have been there. Answer that first."
             : before is { State: HandInState.Waiting or HandInState.Going or HandInState.InDoubt } ? "The one before is still on its way. This one goes when it has arrived."
             : taken is not null && RegisterChange.Between(OtherJson.ReadMarks(taken.Marks), marks).Count == 0 ? "It was handed in, and nothing has changed since."
             : taken is not null && why.Length == 0 ? "Say why it is amended."

@@ -9,6 +9,7 @@ using PoliteTally.Core.Scoring;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Features.Board;
+using PoliteTally.Web.Features.Live;
 
 namespace PoliteTally.Web.Features.StudentPage;
 
@@ -72,7 +73,7 @@ public sealed record PageOwn(
 
         var (open, state) = (guest.OpenLesson, guest.OpenLesson.State);
         var known = open.OnSheetOf(student)!;
-        var line = state.HandLine.Hands.Where(h => h.InLine).ToList();
+        var line = state.HandLine.Hands.Where(h => h.InLine && (h.Student == student || !LiveRow.IsGone(h.Student, open, state))).ToList();
         var place = line.FindIndex(h => h.Student == student);
         return new PageOwn(
             PageStanding.In, ShortNames.CalledName(known.Name), state.Groups.Now.FirstOrDefault(g => g.Members.Contains(student))?.Name,

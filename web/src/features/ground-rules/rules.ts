@@ -93,6 +93,13 @@ export const schemeSections: readonly { head: string; fields: readonly RuleField
         ],
       }),
       attendance('lateCredit', 'A late student earns', 'of 1', { step: 0.05 }),
+      attendance('leftEarlyCredit', 'A student who left early earns', 'of 1', { step: 0.05 }),
+      attendance(
+        'missedCounts',
+        'What is asked before a student comes or after they leave, without an excuse,',
+        'choice',
+        yesNo('counts as not answered', 'does not count'),
+      ),
       scheme(
         'absenceScoresZero',
         'Absence without excuse',

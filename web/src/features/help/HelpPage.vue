@@ -59,7 +59,14 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
         <p v-if="view.turn" class="mb-2">
           <span class="marked">{{ nameOf(view.turn.student) }}</span> has the word.
         </p>
-        <HandLine :hands="hands" :name-of="nameOf" :now="now" :can-call="false" next-key="Enter" />
+        <HandLine
+          :hands="hands"
+          :name-of="nameOf"
+          :now="now"
+          :can-call="false"
+          :is-gone="(hand) => hand.gone"
+          next-key="Enter"
+        />
         <p v-if="hands.length" class="text-right text-small">
           <button class="quiet" @click="setDown(...hands.filter((h) => !h.stranger).map((h) => h.student))">
             set all down

@@ -10,6 +10,7 @@ const props = defineProps<{
   now: number
   canCall: boolean
   nextKey: string
+  isGone: (hand: DrawnHand) => boolean
 }>()
 const emit = defineEmits<{ call: []; callOne: [student: string]; setDown: [...students: string[]]; stranger: [] }>()
 // A long line is read from its head; the rest is one press away.
@@ -20,6 +21,7 @@ const shown = computed(() => (all.value ? props.hands : props.hands.slice(0, lon
 const list = computed(() =>
   props.hands.length > longest ? { is: 'ol', as: {} } : { is: TransitionGroup, as: { tag: 'ol', name: 'line' } },
 )
+const next = computed(() => props.hands.find((h) => !props.isGone(h)))
 const name = (hand: DrawnHand) => hand.stranger ?? props.nameOf(hand.student)
 </script>
 
@@ -40,7 +42,12 @@ const name = (hand: DrawnHand) => hand.stranger ?? props.nameOf(hand.student)
       <span v-else-if="!hands.length" class="text-small text-ink-soft">nobody waits</span>
     </div>
     <component :is="list.is" v-bind="list.as">
-      <li v-for="(hand, i) in shown" :key="hand.student" class="hand" :class="{ first: i === 0 }">
+      <li
+        v-for="(hand, i) in shown"
+        :key="hand.student"
+        class="hand"
+        :class="{ first: hand === next, gone: isGone(hand) }"
+      >
         <span class="place">{{ i + 1 }}</span>
         <button
           class="name"
@@ -61,8 +68,8 @@ const name = (hand: DrawnHand) => hand.stranger ?? props.nameOf(hand.student)
           set down
         </button>
         <span class="wait"
-          ><i v-if="hand.lapsed">lapsed </i><i v-else-if="hand.ready">ready </i><i v-else-if="hand.stranger">who? </i
-          >{{ clock(now - hand.raisedAt) }}</span
+          ><i v-if="isGone(hand)">gone </i><i v-else-if="hand.lapsed">lapsed </i><i v-else-if="hand.ready">ready </i
+          ><i v-else-if="hand.stranger">who? </i>{{ clock(now - hand.raisedAt) }}</span
         >
       </li>
     </component>
@@ -99,6 +106,10 @@ const name = (hand: DrawnHand) => hand.stranger ?? props.nameOf(hand.student)
 }
 .first .name {
   font-size: var(--text-lead);
+}
+.gone .name {
+  font-weight: 400;
+  color: var(--ink-soft);
 }
 .wait {
   color: var(--ink-soft);

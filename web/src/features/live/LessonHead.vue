@@ -33,7 +33,7 @@ const left = computed(() => props.head.plannedEnd - props.now)
   <header class="bar">
     <div class="what">
       <h1 class="truncate text-lead leading-6 font-bold">
-        <RouterLink to="/" class="hover:underline" title="Back to the desk">{{ head.className }}</RouterLink>
+        <RouterLink :to="`/classes/${head.classId}`" class="hover:underline">{{ head.className }}</RouterLink>
       </h1>
       <p class="truncate text-small text-ink-soft">
         Lesson {{ head.number }} · {{ here }} of {{ of }} here{{ head.endedAt === null ? '' : ' at the end' }}

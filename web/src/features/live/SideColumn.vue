@@ -30,6 +30,9 @@ const {
   log,
   call,
   callNext,
+  isGone,
+  cameLate,
+  hereFromTheStart,
   setDown,
   drawBy,
   otherDraw,
@@ -70,6 +73,7 @@ watch(
         :now="now"
         :can-call="running"
         :next-key="keyOf('callNext')"
+        :is-gone="isGone"
         @stranger="open('door')"
         @call="callNext"
         @call-one="call"
@@ -83,6 +87,10 @@ watch(
         @run="(name) => run[name]()"
         @other-draw="otherDraw"
       />
+      <p v-if="cameLate" role="status" class="text-small">
+        <b>{{ cameLate.students.map(nameOf).join(', ') }}</b> here now, late by {{ cameLate.minutes }} min?
+        <button class="quiet" @click="hereFromTheStart">Here from the start</button>
+      </p>
       <p v-if="wrong" role="alert" class="text-small font-semibold">{{ wrong }}</p>
       <RefusedList />
     </SidePanels>

@@ -1,12 +1,20 @@
 import { computed, ref } from 'vue'
-import { beforeEach, describe, expect, test } from 'vitest'
+import { beforeEach, describe, expect, test, vi } from 'vitest'
 import { actsOf } from '../../live/acts'
 import type { LiveLesson } from '../../live/lesson'
 import type { Act } from '../../live/outbox'
 import { useActing } from './acting'
 import type { Sheet } from './sheet'
 
-const juno = { id: 'juno', shortName: 'Juno', paused: null as string | null, points: [] as string[] }
+const juno = {
+  id: 'juno',
+  shortName: 'Juno',
+  paused: null as string | null,
+  points: [] as string[],
+  whereabouts: 'here',
+  shownSince: null as number | null,
+  page: false,
+}
 const eino = { ...juno, id: 'eino', shortName: 'Eino' }
 const zainab = { ...juno, id: 'zainab', shortName: 'Zainab', paused: 'entry' }
 
@@ -14,11 +22,23 @@ let noted: Act[]
 let chosen: ReturnType<typeof ref<string[]>>
 let said: ReturnType<typeof ref<string>>
 let wrong: ReturnType<typeof ref<string>>
-let lesson: { stage: string; turn?: string; up: string[]; points: string[] }
+let lesson: {
+  stage: string
+  turn?: string
+  up: string[]
+  points: string[]
+  minute: number
+  known?: boolean
+  left?: string
+  missing?: string
+}
 
 /** A teacher at a lesson with three students, of whom Zainab cannot speak today. */
 function teacher() {
-  const rows = [juno, eino, zainab]
+  const rows = [juno, eino, zainab].map((r) => ({
+    ...r,
+    whereabouts: r.id === lesson.left ? 'left' : r.id === lesson.missing ? 'missing' : 'here',
+  }))
   const row = (id: string) => rows.find((r) => r.id === id)
   const drawn = {
     turn: lesson.turn ? { student: lesson.turn } : null,
@@ -30,8 +50,15 @@ function teacher() {
     stages: [{ id: 'readings' }, { id: 'pairs' }],
   }
   const live = {
-    head: ref({ stage: lesson.stage, plan }),
+    head: ref({
+      stage: lesson.stage,
+      plan,
+      countedFrom: 0,
+      lateAfterSeconds: 300,
+      missingIsKnown: lesson.known ?? true,
+    }),
     drawn: ref(drawn),
+    now: ref(lesson.minute * 60_000),
     isOver: computed(() => lesson.stage === 'ended'),
     note: (...acts: Act[]) => void noted.push(...acts),
     undo: () => ({ text: 'Juno, full turn' }),
@@ -40,6 +67,7 @@ function teacher() {
     rowOf: row,
     nameOf: (id: string) => row(id)?.shortName ?? '',
     running: computed(() => lesson.stage === 'live'),
+    planned: computed(() => lesson.stage === 'planned'),
     handsUp: computed(() => new Set(lesson.up)),
     turnRow: computed(() => row(lesson.turn ?? '')),
   }
@@ -55,7 +83,7 @@ beforeEach(() => {
   chosen = ref(['juno'])
   said = ref('')
   wrong = ref('')
-  lesson = { stage: 'live', up: [], points: [] }
+  lesson = { stage: 'live', up: [], points: [], minute: 13 }
 })
 
 describe('an act on a key', () => {
@@ -63,6 +91,36 @@ describe('an act on a key', () => {
     teacher().log(act('full'), ['juno', 'eino'])
     expect(noted.map((a) => 'student' in a && a.student)).toEqual(['juno', 'eino'])
     expect([said.value, chosen.value]).toEqual(['Juno, Eino, full', []])
+  })
+
+  test('that makes sense before the bell is noted; of any other it is said that the lesson has not begun', () => {
+    lesson.stage = 'planned'
+    const { log } = teacher()
+    for (const name of ['here', 'hand', 'pause', 'full', 'question']) log(act(name), ['juno'])
+    expect(noted.map((a) => a.type)).toEqual(['marked', 'handRaised', 'speakingPaused'])
+    expect(wrong.value).toBe('The lesson has not begun. Start it, then this works.')
+  })
+
+  test.each([
+    ['missing for 13 minutes: late, and here from the start by one press', { missing: 'juno' }, 'late', 13],
+    ['missing for 4 minutes', { missing: 'juno', minute: 4 }, 'here', undefined],
+    [
+      'missing in a class that is looked through for the first time',
+      { missing: 'juno', known: false },
+      'here',
+      undefined,
+    ],
+    ['here already', {}, 'here', undefined],
+  ])('here, of somebody %s', (_, given, mark, minutes) => {
+    Object.assign(lesson, given)
+    const { log, cameLate, hereFromTheStart } = teacher()
+    log(act('here'), ['juno'])
+    expect(noted).toEqual([{ type: 'marked', student: 'juno', mark }])
+    expect(cameLate.value?.minutes).toBe(minutes)
+    if (!minutes) return
+    hereFromTheStart()
+    expect(noted[1]).toEqual({ type: 'marked', student: 'juno', mark: 'here' })
+    expect(cameLate.value).toBeUndefined()
   })
 
   test('is not noted while the lesson does not run', () => {
@@ -134,5 +192,27 @@ describe('without choosing anybody', () => {
     lesson.stage = 'ended'
     teacher().takeBack()
     expect(said.value).toContain('The lesson is over')
+  })
+})
+
+describe('the next in line', () => {
+  test('is one a press: a second press within half a second calls nobody', () => {
+    vi.useFakeTimers()
+    lesson.up = ['juno', 'eino']
+    const { callNext } = teacher()
+    callNext()
+    vi.advanceTimersByTime(150)
+    callNext()
+    expect(noted).toEqual([{ type: 'called', student: 'juno', origin: 'hand' }])
+    vi.advanceTimersByTime(400)
+    callNext()
+    expect(noted.length).toBe(2)
+    vi.useRealTimers()
+  })
+
+  test('is never somebody who has left', () => {
+    Object.assign(lesson, { up: ['juno', 'eino'], left: 'juno' })
+    teacher().callNext()
+    expect(noted).toEqual([{ type: 'called', student: 'eino', origin: 'hand' }])
   })
 })

@@ -1,9 +1,11 @@
-import type { Ref } from 'vue'
+import { ref, type Ref } from 'vue'
 import type { LoggedAct } from '../../live/acts'
+import type { DrawnHand } from '../../live/drawn'
 import type { LiveLesson } from '../../live/lesson'
 import type { Act } from '../../live/outbox'
 import { count } from '../../ui/format'
 import type { Sheet } from './sheet'
+import { mayBeHere } from './wordsBeside'
 
 /** What is told of an act that was just done: what it was, and what is wrong with it. */
 export interface Telling {
@@ -11,10 +13,18 @@ export interface Telling {
   wrong: Ref<string>
 }
 
+/** What makes sense before the bell: who is there, whose hand is up, who cannot speak. */
+const beforeTheBell = ['here', 'hand', 'ready', 'pause']
+
 /** What a teacher does to a lesson by a press: logging acts, giving the word, moving on, taking back. */
 export function useActing(lesson: LiveLesson, sheet: Sheet, chosen: Ref<string[]>, { said, wrong }: Telling) {
-  const { head, isOver, drawn, note, undo } = lesson
-  const { rowOf, nameOf, running, handsUp } = sheet
+  const { head, isOver, drawn, now, note, undo } = lesson
+  const { rowOf, nameOf, running, planned, handsUp } = sheet
+  /** When somebody was last given the word: a second press so soon was not meant for the next one, whose row nobody has seen yet. */
+  let calledAt = -Infinity
+  const seenAfter = 500
+  /** Who was just noted as late, having been missing for so long: perhaps they were here all the time. */
+  const cameLate = ref<{ students: string[]; minutes: number }>()
 
   /** What an act is for a student as things stand: the hand key takes a hand down again, the pause key ends a pause. */
   function actFor(act: LoggedAct, student: string): Act {
@@ -34,20 +44,50 @@ export function useActing(lesson: LiveLesson, sheet: Sheet, chosen: Ref<string[]
   }
 
   function log(act: LoggedAct, students: readonly string[]) {
-    if (!students.length || !running.value) return
+    if (!students.length) return
+    if (!running.value && !(planned.value && beforeTheBell.includes(act.name))) {
+      if (planned.value) wrong.value = said.value = 'The lesson has not begun. Start it, then this works.'
+      return
+    }
+    cameLate.value = undefined
+    const missed = act.name === 'here' ? students.filter(wasMissing) : []
     if (act.name === 'call' || act.name === 'handOn') warnOfPause(students)
-    note(...students.map((student) => actFor(act, student)))
+    note(...students.map((student) => (missed.includes(student) ? markLate(student) : actFor(act, student))))
+    if (missed.length)
+      cameLate.value = { students: missed, minutes: Math.round((now.value - head.value!.countedFrom) / 60_000) }
     said.value = `${students.length > 3 ? count(students.length, 'student') : students.map(nameOf).join(', ')}, ${act.label}`
     chosen.value = []
   }
 
+  const markLate = (student: string): Act => ({ type: 'marked', student, mark: 'late' })
+  /** Missing for so long that others are known to have been here before. Where nobody is known to be here, a class is being looked through for the first time. */
+  const wasMissing = (student: string) =>
+    rowOf(student)?.whereabouts === 'missing' &&
+    running.value &&
+    head.value!.missingIsKnown &&
+    now.value - head.value!.countedFrom > head.value!.lateAfterSeconds * 1000
+
+  /** They were here all the time. */
+  function hereFromTheStart() {
+    const came = cameLate.value
+    cameLate.value = undefined
+    if (came) note(...came.students.map((student) => ({ type: 'marked' as const, student, mark: 'here' as const })))
+  }
+
   function call(student: string) {
+    calledAt = performance.now()
     warnOfPause([student])
     note({ type: 'called', student, origin: 'hand' })
   }
   function callNext() {
-    const next = drawn.value?.hands.find((h) => !h.stranger)
+    if (performance.now() - calledAt < seenAfter) return
+    const next = drawn.value?.hands.find((h) => !h.stranger && !isGone(h))
     if (next && running.value) call(next.student)
+  }
+  /** Whoever has left keeps their hand in line for when they are back, and is not called. */
+  const isGone = (hand: DrawnHand) => {
+    const row = rowOf(hand.student)
+    return row?.whereabouts === 'left' && !mayBeHere(row, now.value)
   }
   const setDown = (...students: string[]) =>
     note(...students.map((student) => ({ type: 'handEnded' as const, student, end: 'setDown' as const })))
@@ -79,5 +119,5 @@ export function useActing(lesson: LiveLesson, sheet: Sheet, chosen: Ref<string[]
     if (last) said.value = `struck out: ${last.text}`
   }
 
-  return { log, call, callNext, setDown, nextStage, extend, tickPoint, takeBack }
+  return { log, cameLate, hereFromTheStart, isGone, call, callNext, setDown, nextStage, extend, tickPoint, takeBack }
 }

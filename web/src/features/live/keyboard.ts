@@ -46,16 +46,24 @@ export function useKeyboard(teaching: Teaching) {
     // A key that is held down is one press; only choosing goes on with it.
     if (event.repeat && !event.key.startsWith('Arrow')) return event.preventDefault()
     // On a button these press it.
-    if ((event.key === 'Enter' || event.key === ' ') && target.closest('button, a, input, summary')) return
+    if ((event.key === 'Enter' || event.key === ' ') && target.closest('button, a, summary')) return
+    if (event.key === ' ' && target.closest('input')) return
     if (pressed(event)) event.preventDefault()
   }
 
-  /** A button that was pressed by the pointer gives the keyboard back: Enter is to call the next in line, not to press it again. */
-  function freeKeyboard(event: MouseEvent) {
-    if (event.detail > 0 && !ending.value) (event.target as HTMLElement).closest('button')?.blur()
+  /** Whatever was pressed gives the keyboard back: Enter is to call the next in line, not to press it again. What is written in keeps it, and Tab goes on from there. */
+  function freeKeyboard() {
+    const free = () => {
+      const at = document.activeElement as HTMLElement | null
+      if (at && at !== document.body && !at.closest(writesText)) at.blur()
+    }
+    // After whatever the press does, and after a dialog that it closes has put the focus back.
+    setTimeout(free)
+    requestAnimationFrame(() => requestAnimationFrame(free))
   }
 
   onMounted(() => void loadKeys())
   useEventListener(window, 'keydown', onKey)
   useEventListener(window, 'click', freeKeyboard, { capture: true })
+  useEventListener(window, 'change', (event) => event.target instanceof HTMLSelectElement && event.target.blur())
 }

@@ -11,12 +11,11 @@ export function usePass({ drawn, note }: LiveLesson) {
   const out = ref(new Set<string>())
   const rows = computed(() => drawn.value?.rows ?? [])
 
-  /** Begins from what is known; but until half of the class has been seen, a roll call takes everybody to be here. */
+  /** Begins from what is known; but until half of the class has been seen, everybody is taken to be here. */
   function begin(next: Pass) {
     pass.value = next
     const known = rows.value.filter(isHere).length * 2 >= rows.value.length
-    const isOut = (row: { whereabouts: string }) =>
-      next.kind === 'signal' || known ? !isHere(row) : row.whereabouts === 'excused'
+    const isOut = (row: { whereabouts: string }) => (known ? !isHere(row) : row.whereabouts === 'excused')
     out.value = new Set(rows.value.filter(isOut).map((r) => r.id))
   }
 
@@ -37,6 +36,7 @@ export function usePass({ drawn, note }: LiveLesson) {
       note({ type: 'rollCallTaken', here: kept })
       return `Roll call: ${kept.length} here`
     }
+    // Who was taken out answered nothing, if they are here.
     const silent = rows.value.filter((r) => isHere(r) && out.value.has(r.id)).map((r) => r.id)
     const round: Act = { type: 'signalRoundHeld', statement: done.statement, answered: kept, silent, ledBy: done.ledBy }
     const isUp = drawn.value?.board.some((b) => b.item === 'statement')

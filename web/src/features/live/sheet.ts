@@ -17,6 +17,7 @@ export function useSheet({ head, drawn }: LiveLesson) {
     rowOf,
     nameOf: (student: string) => rowOf(student)?.shortName ?? '',
     running: computed(() => head.value?.stage === 'live'),
+    planned: computed(() => head.value?.stage === 'planned'),
     here: computed(() => rows.value.filter(isHere).length),
     missing: computed(() => rows.value.filter((r) => r.whereabouts === 'missing' || r.whereabouts === 'left').length),
     turnRow: computed(() => rowOf(drawn.value?.turn?.student ?? '')),

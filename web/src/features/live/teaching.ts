@@ -50,37 +50,50 @@ export function provideTeaching(id: string, lesson: LiveLesson) {
   const openBig = (name: BigName) => (big.value = big.value === name ? undefined : name)
 
   function beginPass(next: Pass) {
-    if (!running.value) return
+    if (!running.value && !(next.kind === 'rollCall' && sheet.planned.value)) return wait()
     big.value = undefined
     chosen.value = []
     // Enter is to finish the pass, not to press again what began it.
     ;(document.activeElement as HTMLElement | null)?.blur()
     passing.begin(next)
   }
-  /** Opens the signal round; with a statement in the plan that had none yet, its round begins at once. */
+  /** Begins a signal round with everybody in: for the next statement of the plan that had none yet, or for whatever is asked aloud. The same key puts the round away. */
   function beginSignal() {
-    if (open('signal') === undefined) return
+    if (pass.value?.kind === 'signal') {
+      pass.value = undefined
+      panel.value = undefined
+      return
+    }
+    panel.value = 'signal'
     const held = new Set(head.value?.rounds.map((r) => r.statement))
     const next = head.value?.plan.statements.find((s) => !held.has(s.text))
-    if (next) beginPass({ kind: 'signal', statement: next.text, ledBy: null })
+    beginPass({ kind: 'signal', statement: next?.text ?? '', ledBy: null })
   }
   function finishPass() {
     telling.said.value = passing.finish() ?? ''
     if (panel.value === 'signal') panel.value = undefined
   }
 
-  /** Closes the question that was opened last, or opens the next one that waits, in its sheet. */
+  /** Closes the question that was opened last, or opens the next one that waits, in its sheet. Whoever is filling in a blank means the question of the blank. */
   async function openQuestion() {
+    if (big.value === 'questions' && document.activeElement?.closest('[data-blank]'))
+      return bigSheet.value?.openNext?.()
     const asked = drawn.value?.askings.findLast((a) => a.closedAt === null)
     if (asked) {
       note({ type: 'questionClosed', asking: asked.asking })
       telling.said.value = 'Question closed'
       return
     }
-    if (!running.value) return
+    if (!running.value) return wait()
     big.value = 'questions'
     await nextTick()
     bigSheet.value?.openNext?.()
+  }
+
+  /** Says once, until something else is said, that the lesson has not begun. */
+  const wait = () => {
+    if (head.value?.stage === 'planned')
+      telling.wrong.value = telling.said.value = 'The lesson has not begun. Start it, then this works.'
   }
 
   const one = () => (chosen.value.length === 1 ? chosen.value[0] : undefined)
@@ -159,6 +172,7 @@ export function provideTeaching(id: string, lesson: LiveLesson) {
     letterPressed,
     namePressed,
     escape,
+    wait,
     isActing,
     outWord,
     onTurn: computed(() => (running.value ? sheet.turnRow.value?.id : undefined)),

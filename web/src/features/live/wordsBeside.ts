@@ -1,8 +1,18 @@
 import type { DrawnRow, Head } from '../../live/drawn'
 import { count, minutes } from '../../ui/format'
 
+/** For so long an act shows that somebody whom nothing has in the lesson may be there, and for as long as their page is open. */
+const shownFor = 5 * 60_000
+
+/** Whether an act shows that somebody may be here, though nothing has them there. */
+export const mayBeHere = (row: DrawnRow, now: number) =>
+  ['missing', 'left'].includes(row.whereabouts) &&
+  row.shownSince !== null &&
+  (row.page || now - row.shownSince < shownFor)
+
 /** What stands beside a name on the sheet: where its student is, else the one thing about them that matters now; empty if nothing does. */
 export function wordsBeside(row: DrawnRow, head: Head, now: number, group?: string): string {
+  if (mayBeHere(row, now)) return 'here?'
   switch (row.whereabouts) {
     case 'missing':
       return head.stage === 'live' && now > head.countedFrom ? `missing ${minutes(now - head.countedFrom)}` : 'missing'

@@ -70,7 +70,7 @@ defineExpose({ open })
       />
     </li>
   </ol>
-  <label v-for="name in blanks" :key="name" class="mt-1 block text-small text-ink-soft">
+  <label v-for="name in blanks" :key="name" data-blank class="mt-1 block text-small text-ink-soft">
     {{ name }}
     <input
       ref="fields"

@@ -25,6 +25,8 @@ const kindName: Record<Schemas['Asks'], string> = {
   whoseName: 'of names',
   whichStatus: 'of the register',
   wereTheyAway: 'of who was away',
+  whenTheyCame: 'of who came late',
+  wasItTheLine: 'of connections that failed',
   wasItATurn: 'of turns',
   howItEnded: 'of how turns ended',
   whichAnswer: 'of answers',
