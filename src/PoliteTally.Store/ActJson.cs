@@ -37,6 +37,7 @@ public static class ActJson
         ["marked"] = typeof(Marked),
         ["statusDeclared"] = typeof(StatusDeclared),
         ["awayJudged"] = typeof(AwayJudged),
+        ["connectionJudged"] = typeof(ConnectionJudged),
         ["excuseRecorded"] = typeof(ExcuseRecorded),
         ["handRaised"] = typeof(HandRaised),
         ["handEnded"] = typeof(HandEnded),

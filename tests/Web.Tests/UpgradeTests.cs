@@ -90,8 +90,28 @@ public sealed class UpgradeTests : IDisposable
             s => s.OpenLineIsChance.ShouldBeFalse(), s => s.WrittenStandsIn.ShouldBe(0), s => s.SpeakingTarget.ShouldBe(2), s => s.ChatCounts.ShouldBeFalse());
         OpenLesson.Load(db, planned)!.Rules.Scheme.ShouldSatisfyAllConditions(
             s => s.OpenLineIsChance.ShouldBeTrue(), s => s.WrittenStandsIn.ShouldBe(0.25m), s => s.SpeakingTarget.ShouldBe(2), s => s.ChatCounts.ShouldBeTrue());
-        Schemes.Of(db, inClass).Select(v => v.Number).ShouldBe([1, 2]);
+        Schemes.Of(db, inClass).Select(v => v.Number).ShouldBe([1, 2, 3]);
         RulesJson.Written(RulesJson.SchemeOf((await Schemes.Of(db, inClass).ToListAsync())[^1].Scheme)).ShouldBe(RulesJson.Written(RulesJson.Of(await db.Classes.SingleAsync()).Scheme));
+    }
+
+    [Fact]
+    public async Task What_was_settled_before_leaving_early_cost_keeps_its_scheme_and_lessons_to_come_have_the_new_one()
+    {
+        var (owner, inClass, settled, planned) = (Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7());
+        await using var db = await Upgraded(owner, "WeightsLeftOut",
+        [
+            $"""INSERT INTO "Classes" ("Id","OwnerId","Name","MadeAt","Rules") VALUES ({inClass}, {owner}, 'Weather and Tides', 1000, {"""{"scheme":{"speakingTarget":2}}"""})""",
+            $"""INSERT INTO "SchemeVersions" ("ClassId","Number","OwnerId","MadeAt","By","Why","Scheme") VALUES ({inClass}, 1, {owner}, 1, '', 'as the class began', {"""{"attendance":{"lateCredit":0.5},"speakingTarget":2}"""})""",
+            $"""
+            INSERT INTO "Lessons" ("Id","OwnerId","ClassId","Number","Title","PlannedStart","PlannedEnd","DropIn","Stage","Moved","Rules","Prepared","PlanVersion","ReckonAgain","SettledWith","ScoredBy","LookBackKept")
+            VALUES ({settled}, {owner}, {inClass}, 1, 'Fog and haar', 1500, 3000, 0, 3, 0, {"{}"}, 0, 0, 0, 1, 1, 1), ({planned}, {owner}, {inClass}, 2, 'Tides', 4500, 6000, 0, 0, 0, {"{}"}, 0, 0, 0, NULL, NULL, 0)
+            """,
+        ]);
+        OpenLesson.Load(db, settled)!.Rules.Scheme.Attendance.ShouldSatisfyAllConditions(a => a.LeftEarlyCredit.ShouldBe(1), a => a.MissedCounts.ShouldBeFalse(), a => a.LateCredit.ShouldBe(0.5m));
+        OpenLesson.Load(db, planned)!.Rules.Scheme.Attendance.ShouldSatisfyAllConditions(a => a.LeftEarlyCredit.ShouldBe(0.75m), a => a.MissedCounts.ShouldBeTrue());
+        (await Schemes.Of(db, inClass).ToListAsync()).Select(v => (v.Number, RulesJson.SchemeOf(v.Scheme).Attendance.LeftEarlyCredit)).ShouldBe([(1, 1m), (2, 0.75m)]);
+        // Attendance is reckoned otherwise.
+        OpenLesson.Load(db, settled)!.Lesson.ReckonAgain.ShouldBeTrue();
     }
 
     [Fact]
@@ -176,9 +196,9 @@ public sealed class UpgradeTests : IDisposable
         var state = OpenLesson.Load(db, lesson).ShouldNotBeNull().State;
         state.Files.Files.ShouldHaveSingleItem().ShouldSatisfyAllConditions(
             f => f.Entry.Id.ShouldBe(file), f => f.File.ShouldBe(new FileBroughtIn(FileKind.Attendance, "list.csv", 1, "AB12")));
-        state.SightingsOf(student).Count.ShouldBe(1);
+        state.EvidenceOf(student).Sightings.Count.ShouldBe(1);
         var strike = new Entry(Guid.CreateVersion7(), Instant.FromUtc(2026, 11, 24, 9, 0), Instant.FromUtc(2026, 11, 24, 9, 0), Source.Tapped, "tamsin", new Struck(file));
-        state.With([strike]).SightingsOf(student).ShouldBeEmpty();
+        state.With([strike]).EvidenceOf(student).Sightings.ShouldBeEmpty();
         (await db.Lessons.SingleAsync()).ReckonAgain.ShouldBeTrue();
     }
 

@@ -79,6 +79,7 @@ export function useHelp(key: string) {
           lapsed: false,
           ready: act.ready ?? false,
           stranger: null,
+          gone: false,
           pencil: true,
         })
       if (act.type === 'handEnded') line = line.filter((h) => h.student !== act.student)

@@ -7,6 +7,7 @@ type FromElsewhere =
   | 'lessonSettled'
   | 'statusDeclared'
   | 'awayJudged'
+  | 'connectionJudged'
   | 'joined'
   | 'left'
   | 'seen'

@@ -171,7 +171,7 @@ watchEffect(() => {
 
       <section v-if="somethingUp && board" class="on-board" aria-label="On the board">
         <h2>On the board</h2>
-        <BoardSheet :board="board" :now="now" />
+        <BoardSheet :board="board" :now="now" flows />
       </section>
 
       <section aria-label="Write">

@@ -4,12 +4,15 @@ import BoardSheet from './BoardSheet.vue'
 
 /** The class board as it is, small: from the same place as the window that is shared. */
 const props = defineProps<{ id: string }>()
+const emit = defineEmits<{ fits: [fits: boolean] }>()
 const { board, now } = useBoard(props.id)
 </script>
 
 <template>
   <div class="frame" role="img" aria-label="The class board as the class sees it">
-    <div v-if="board" class="whole" inert><BoardSheet :board="board" :now="now" :lesson="id" /></div>
+    <div v-if="board" class="whole" inert>
+      <BoardSheet :board="board" :now="now" :lesson="id" @fits="emit('fits', $event)" />
+    </div>
   </div>
 </template>
 
@@ -28,9 +31,6 @@ const { board, now } = useBoard(props.id)
   height: 720px;
   transform: scale(calc(var(--wide) / 1280));
   transform-origin: 0 0;
-}
-.whole > :deep(.board) {
-  font-size: 27px;
 }
 /* Half a window. */
 @media (max-width: 900px) {

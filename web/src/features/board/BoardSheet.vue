@@ -1,12 +1,20 @@
 <script setup lang="ts">
-import { computed, inject } from 'vue'
+import { computed, inject, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '../../api/client'
 import { timeLeft } from '../../ui/format'
 import Rendered from '../../ui/Rendered.vue'
 import ResultsChart from '../questions/ResultsChart.vue'
+import { useFit } from './fit'
 
-/** What the class sees. Big, quiet, and nothing but what was put up. */
-const props = defineProps<{ board: Schemas['BoardView']; now: number; lesson?: string }>()
+/** What the class sees. Big, quiet, and nothing but what was put up; all of it within whatever frame it has. */
+const props = defineProps<{
+  board: Schemas['BoardView']
+  now: number
+  lesson?: string
+  /** Stands among other things on a page, as long as it is. */
+  flows?: boolean
+}>()
+const emit = defineEmits<{ fits: [fits: boolean] }>()
 const pictures = inject('pictures', '/api/pictures')
 const countFrom = 3
 const countIn = computed(() => {
@@ -22,120 +30,169 @@ const beside = computed(() => {
   const b = props.board
   return !!(b.stage || b.timers || b.turn || b.handLine || b.signals || b.wayIn)
 })
+const main = computed(() => {
+  const b = props.board
+  return !!(
+    b.statement ||
+    b.questions?.length ||
+    b.results ||
+    b.messages?.length ||
+    b.directions ||
+    b.rubric ||
+    b.groups
+  )
+})
+// What is up and how long its texts are; not the time that is left, which changes by the second.
+const fit = useFit(
+  useTemplateRef('frame'),
+  useTemplateRef('sheet'),
+  () => JSON.stringify({ ...props.board, now: 0 }),
+  props.flows,
+)
+watch(
+  () => fit.fits,
+  (fits) => emit('fits', fits),
+)
+const first = <T,>(list: readonly T[]) => list.slice(0, fit.many)
+const more = (list: readonly unknown[]) => (list.length > fit.many ? `and ${list.length - fit.many} more` : '')
 </script>
 
 <template>
-  <div
-    class="board"
-    :class="{
-      both:
-        beside &&
-        (board.statement ||
-          board.questions?.length ||
-          board.results ||
-          board.messages?.length ||
-          board.directions ||
-          board.rubric ||
-          board.groups),
-    }"
-  >
-    <p v-if="isEmpty" class="empty">The board is empty.</p>
-    <div class="main">
-      <section v-if="board.statement" class="statement">
-        <p class="text">{{ board.statement.text }}</p>
-        <p class="count" aria-live="polite">{{ countIn }}</p>
-      </section>
-      <section v-for="q in board.questions" :key="q.text" class="question">
-        <p class="text">{{ q.text }}</p>
-        <ol v-if="q.options.length">
-          <li v-for="(o, i) in q.options" :key="o.id">
-            <img v-if="o.picture" :src="`${pictures}/${o.picture}`" :alt="o.alternativeText" />
-            {{ o.text || 'ABCDEFGHIJKL'[i] }}
-          </li>
-        </ol>
-        <p v-if="q.deadline !== null" class="time">{{ left(q.deadline) }}</p>
-      </section>
-      <section v-if="board.results" class="results">
-        <p class="text">{{ board.results.text }}</p>
-        <ResultsChart v-bind="board.results" />
-        <p v-if="board.results.rightWords">Right: {{ board.results.rightWords }}</p>
-        <p v-for="n in board.results.named" :key="n.who">
-          <b>{{ n.who }}</b> {{ n.answer }}
-        </p>
-      </section>
-      <section v-if="board.messages?.length" class="messages">
-        <p v-for="m in board.messages" :key="m.message">
-          <b v-if="m.who">{{ m.who }}</b> <bdi>{{ m.text }}</bdi>
-        </p>
-      </section>
-      <Rendered v-if="board.directions" class="directions" :html="board.directions" />
-      <section v-if="board.groups" class="groups">
-        <div v-for="group in board.groups" :key="group.name">
-          <h2>{{ group.name }}</h2>
-          <p>{{ group.members.join(', ') }}</p>
-        </div>
-      </section>
-      <Rendered v-if="board.rubric" class="rubric" :html="board.rubric" />
+  <div ref="frame" class="fitted" :class="{ flows }">
+    <div
+      ref="sheet"
+      class="board"
+      :class="{ both: beside && main && fit.layout === 'beside', below: fit.layout === 'below' }"
+    >
+      <p v-if="isEmpty" class="empty">The board is empty.</p>
+      <div class="main">
+        <section v-if="board.statement" class="statement">
+          <p class="text">{{ board.statement.text }}</p>
+          <p class="count" aria-live="polite">{{ countIn }}</p>
+        </section>
+        <section v-for="q in board.questions" :key="q.text" class="question">
+          <p class="text">{{ q.text }}</p>
+          <ol v-if="q.options.length">
+            <li v-for="(o, i) in q.options" :key="o.id">
+              <img v-if="o.picture" :src="`${pictures}/${o.picture}`" :alt="o.alternativeText" />
+              {{ o.text || 'ABCDEFGHIJKL'[i] }}
+            </li>
+          </ol>
+          <p v-if="q.deadline !== null" class="time">{{ left(q.deadline) }}</p>
+        </section>
+        <section v-if="board.results" class="results">
+          <p class="text">{{ board.results.text }}</p>
+          <ResultsChart v-bind="board.results" />
+          <p v-if="board.results.rightWords">Right: {{ board.results.rightWords }}</p>
+          <p v-for="n in first(board.results.named ?? [])" :key="n.who">
+            <b>{{ n.who }}</b> {{ n.answer }}
+          </p>
+          <p v-if="more(board.results.named ?? [])" class="more">{{ more(board.results.named ?? []) }}</p>
+        </section>
+        <section v-if="board.messages?.length" class="messages">
+          <p v-for="m in board.messages.slice(-fit.many)" :key="m.message">
+            <b v-if="m.who">{{ m.who }}</b> <bdi>{{ m.text }}</bdi>
+          </p>
+        </section>
+        <Rendered v-if="board.directions" class="directions" :html="board.directions" />
+        <section v-if="board.groups" class="groups">
+          <div v-for="group in board.groups" :key="group.name">
+            <h2>{{ group.name }}</h2>
+            <p>{{ group.members.join(', ') }}</p>
+          </div>
+        </section>
+        <Rendered v-if="board.rubric" class="rubric" :html="board.rubric" />
+      </div>
+      <aside v-if="beside" class="beside">
+        <section v-if="board.wayIn">
+          <h2>Your page</h2>
+          <p>{{ address }}</p>
+          <p class="time">{{ board.wayIn }}</p>
+          <img
+            v-if="lesson"
+            class="code"
+            :src="`/api/lessons/${lesson}/way-in.svg`"
+            alt="The address as a code for a camera"
+          />
+        </section>
+        <section v-if="board.stage">
+          <h2>{{ board.stage.name }}</h2>
+          <p class="time">{{ left(board.stage.to) }}</p>
+        </section>
+        <section v-for="timer in board.timers ?? []" :key="timer.group ?? ''">
+          <h2>
+            {{ timer.group ? `${timer.group}${timer.task ? `: ${timer.task}` : ''}` : timer.task || 'Your task' }}
+          </h2>
+          <p class="time">{{ left(timer.to) }}</p>
+        </section>
+        <section v-if="board.turn">
+          <h2>Turn</h2>
+          <p class="time">
+            <span class="marked">{{ board.turn }}</span>
+          </p>
+        </section>
+        <section v-if="board.handLine">
+          <h2>Hands</h2>
+          <ol v-if="board.handLine.length">
+            <li v-for="(name, i) in first(board.handLine)" :key="i">{{ i + 1 }} {{ name }}</li>
+          </ol>
+          <p v-if="more(board.handLine)" class="more">{{ more(board.handLine) }}</p>
+          <p v-if="!board.handLine.length">nobody waits</p>
+        </section>
+        <section v-if="board.signals">
+          <h2>Our signals</h2>
+          <p v-for="s in board.signals" :key="s.meaning">
+            <b>{{ s.meaning }}</b> {{ s.gesture }}
+          </p>
+        </section>
+      </aside>
     </div>
-    <aside v-if="beside" class="beside">
-      <section v-if="board.wayIn">
-        <h2>Your page</h2>
-        <p>{{ address }}</p>
-        <p class="time">{{ board.wayIn }}</p>
-        <img
-          v-if="lesson"
-          class="code"
-          :src="`/api/lessons/${lesson}/way-in.svg`"
-          alt="The address as a code for a camera"
-        />
-      </section>
-      <section v-if="board.stage">
-        <h2>{{ board.stage.name }}</h2>
-        <p class="time">{{ left(board.stage.to) }}</p>
-      </section>
-      <section v-for="timer in board.timers ?? []" :key="timer.group ?? ''">
-        <h2>
-          {{ timer.group ? `${timer.group}${timer.task ? `: ${timer.task}` : ''}` : timer.task || 'Your task' }}
-        </h2>
-        <p class="time">{{ left(timer.to) }}</p>
-      </section>
-      <section v-if="board.turn">
-        <h2>Turn</h2>
-        <p class="time">
-          <span class="marked">{{ board.turn }}</span>
-        </p>
-      </section>
-      <section v-if="board.handLine">
-        <h2>Hands</h2>
-        <ol v-if="board.handLine.length">
-          <li v-for="(name, i) in board.handLine.slice(0, 8)" :key="i">{{ i + 1 }} {{ name }}</li>
-        </ol>
-        <p v-else>nobody waits</p>
-      </section>
-      <section v-if="board.signals">
-        <h2>Our signals</h2>
-        <p v-for="s in board.signals" :key="s.meaning">
-          <b>{{ s.meaning }}</b> {{ s.gesture }}
-        </p>
-      </section>
-    </aside>
   </div>
 </template>
 
 <style scoped>
-.board {
-  display: grid;
-  gap: 3.2em;
+.fitted {
   height: 100%;
-  padding: 3em 3.6em;
-  font-size: clamp(1rem, 2.1vw, 1.9rem);
-  line-height: 1.4;
+  overflow: auto;
   background: var(--paper);
   color: var(--ink);
+}
+.board {
+  display: grid;
+  gap: 1.6em 3em;
+  padding: 2.4em 3em;
+  line-height: 1.4;
   align-content: start;
+  overflow-wrap: break-word;
+}
+.flows,
+.flows > .board {
+  display: block;
+  height: auto;
+  padding: 0;
+}
+.board > * {
+  min-width: 0;
 }
 .both {
-  grid-template-columns: minmax(0, 1fr) 13em;
+  /* Less than this is no room for what the class is to read. */
+  grid-template-columns: minmax(15em, 1fr) minmax(0, 13em);
+}
+.below .beside {
+  columns: 13em;
+  column-gap: 3em;
+}
+.below .beside > * {
+  break-inside: avoid;
+  padding-bottom: 1.2em;
+}
+/* A number stands in the line where one is meant. */
+ol {
+  list-style: none;
+  padding: 0;
+}
+.more {
+  color: var(--ink-soft);
 }
 .empty {
   color: var(--ink-soft);
@@ -156,7 +213,7 @@ const beside = computed(() => {
   line-height: 1.2;
   font-weight: 700;
 }
-.beside > * + * {
+.board:not(.below) .beside > * + * {
   margin-top: 1.2em;
 }
 .both .beside {

@@ -9,7 +9,7 @@ const { board, problem, now } = useBoard(props.id)
 </script>
 
 <template>
-  <main class="h-dvh overflow-auto">
+  <main class="h-dvh overflow-hidden">
     <h1 class="sr-only">Class board</h1>
     <BoardSheet v-if="board" :board="board" :now="now" :lesson="id" />
     <p v-else class="p-8 text-ink-soft">{{ problem ? 'The board comes back in a moment.' : '' }}</p>

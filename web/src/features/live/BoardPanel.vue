@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useLive } from '../../live/lesson'
 import BoardMini from '../board/BoardMini.vue'
 import SidePanel from './SidePanel.vue'
@@ -8,6 +8,7 @@ import SidePanel from './SidePanel.vue'
 defineProps<{ id: string }>()
 const emit = defineEmits<{ close: [] }>()
 const { head, drawn, note } = useLive()
+const fits = ref(true)
 const parts = computed(() => {
   const plan = head.value?.plan
   return [
@@ -36,7 +37,10 @@ const isUp = (item: string) => drawn.value?.board.some((b) => b.item === item) ?
 
 <template>
   <SidePanel title="Class board" @close="emit('close')">
-    <BoardMini :id="id" class="my-2" />
+    <BoardMini :id="id" class="my-2" @fits="fits = $event" />
+    <p v-if="!fits" role="alert" class="mb-1 text-small font-semibold">
+      Not all of this fits on the board. Take something down.
+    </p>
     <p class="mb-1 text-small">
       <a class="press" :href="`/lessons/${id}/board`" target="_blank" rel="noopener">Open the window to share</a>
     </p>

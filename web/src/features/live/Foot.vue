@@ -11,7 +11,8 @@ import { useTeaching } from './teaching'
 
 /** At the foot: what the next key is about, what was noted last, and whether it is stored. */
 defineProps<{ id: string }>()
-const { pass, finding, asideOn, chosen, running, rows, acts, nameOf, keyOf, log, note, open, takeBack } = useTeaching()
+const { pass, finding, asideOn, chosen, running, planned, rows, shownActs, nameOf, keyOf, log, note, open, takeBack } =
+  useTeaching()
 
 function found(student: string) {
   chosen.value = [student]
@@ -29,13 +30,13 @@ function noteAside(text: string) {
     <PassBar v-if="pass" :id="id" class="pad" />
     <FindForm v-else-if="finding" class="pad" :rows="rows" @found="found" @close="finding = false" />
     <AsideForm v-else-if="asideOn" class="pad" :name="nameOf(asideOn)" @note="noteAside" @close="asideOn = undefined" />
-    <div v-else-if="chosen.length > 0 && running" class="pad">
+    <div v-else-if="chosen.length > 0 && (running || planned)" class="pad">
       <span class="shrink-0"
         ><b>{{ chosen.length === 1 ? nameOf(chosen[0]!) : count(chosen.length, 'student') }}</b>
         <button v-if="chosen.length === 1" class="quiet ml-2" @click="open('student')">
           more <KeyCap :k="keyOf('student')" /></button
       ></span>
-      <ActStrip :acts="acts" @act="(act) => log(act, chosen)" />
+      <ActStrip :acts="shownActs" @act="(act) => log(act, chosen)" />
     </div>
     <template v-else>
       <p class="shrink-0">

@@ -7,7 +7,7 @@ import { useTeaching } from './teaching'
 
 /** A row for each student, under the headings of its strands. */
 defineProps<{ head: Head }>()
-const { rows, minute, acts, chosenSet, handsUp, onTurn, isActing, groupOf, outWord, hovered, namePressed, log } =
+const { rows, minute, shownActs, chosenSet, handsUp, onTurn, isActing, groupOf, outWord, hovered, namePressed, log } =
   useTeaching()
 </script>
 
@@ -31,7 +31,7 @@ const { rows, minute, acts, chosenSet, handsUp, onTurn, isActing, groupOf, outWo
       v-memo="[
         row,
         minute,
-        acts,
+        shownActs,
         chosenSet.has(row.id),
         handsUp.has(row.id),
         row.id === onTurn,
@@ -49,7 +49,7 @@ const { rows, minute, acts, chosenSet, handsUp, onTurn, isActing, groupOf, outWo
       :chosen="chosenSet.has(row.id)"
       :on-turn="row.id === onTurn"
       :hand="handsUp.has(row.id)"
-      :acts="acts"
+      :acts="shownActs"
       :acting="isActing(row.id)"
       :group="groupOf.get(row.id)"
       :out="outWord(row)"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { watch } from 'vue'
+import { ref, watch } from 'vue'
 import type { Head } from '../../live/drawn'
 import EdgeList from './EdgeList.vue'
 import Gauge from './Gauge.vue'
@@ -9,7 +9,7 @@ import RefusedList from './RefusedList.vue'
 import ReminderList from './ReminderList.vue'
 import SidePanels from './SidePanels.vue'
 import { play, sound } from './sound'
-import { useTeaching } from './teaching'
+import { useTeaching, type Doing } from './teaching'
 import TurnCard from './TurnCard.vue'
 
 /** Beside the sheet: whose turn it is, and what waits. */
@@ -38,8 +38,18 @@ const {
   otherDraw,
   run,
   open,
+  panel,
+  planned,
   wrong,
 } = useTeaching()
+
+/** Beside an open panel the commands are one line, until they are asked for. */
+const more = ref(false)
+watch(panel, () => (more.value = false))
+function chooses(name: Doing) {
+  more.value = false
+  run[name]()
+}
 
 watch(
   () => drawn.value?.hands.length ?? 0,
@@ -57,43 +67,49 @@ watch(
       :outcomes="outcomes"
       @outcome="(act) => log(act, [turnRow!.id])"
     />
-    <Gauge v-if="gauge" />
-    <SidePanels :id="id">
-      <ReminderList
-        :head="head"
-        :before-start="drawn.beforeStart"
-        :before-end="drawn.beforeEnd"
-        :now="now"
-        @tick="(reminder) => note({ type: 'reminderTicked', reminder })"
-        @untick="strike"
-      />
-      <HandLine
-        :hands="drawn.hands"
-        :name-of="nameOf"
-        :now="now"
-        :can-call="running"
-        :next-key="keyOf('callNext')"
-        :is-gone="isGone"
-        @stranger="open('door')"
-        @call="callNext"
-        @call-one="call"
-        @set-down="setDown"
-      />
+    <div class="middle">
+      <Gauge v-if="gauge" />
+      <SidePanels :id="id">
+        <ReminderList
+          :head="head"
+          :before-start="drawn.beforeStart"
+          :before-end="drawn.beforeEnd"
+          :now="now"
+          @tick="(reminder) => note({ type: 'reminderTicked', reminder })"
+          @untick="strike"
+        />
+        <HandLine
+          :hands="drawn.hands"
+          :name-of="nameOf"
+          :now="now"
+          :can-call="running"
+          :next-key="keyOf('callNext')"
+          :is-gone="isGone"
+          @stranger="open('door')"
+          @call="callNext"
+          @call-one="call"
+          @set-down="setDown"
+        />
+        <p v-if="cameLate" role="status" class="text-small">
+          <b>{{ cameLate.students.map(nameOf).join(', ') }}</b> here now, late by {{ cameLate.minutes }} min?
+          <button class="quiet" @click="hereFromTheStart">Here from the start</button>
+        </p>
+        <p v-if="wrong" role="alert" class="text-small font-semibold">{{ wrong }}</p>
+        <RefusedList />
+      </SidePanels>
+    </div>
+    <template v-if="running || planned">
       <EdgeList
-        v-if="running"
+        v-if="!panel || more"
+        class="edge"
         :commands="commands"
         :missing="missing"
         :draw-by="drawBy"
-        @run="(name) => run[name]()"
+        @run="chooses"
         @other-draw="otherDraw"
       />
-      <p v-if="cameLate" role="status" class="text-small">
-        <b>{{ cameLate.students.map(nameOf).join(', ') }}</b> here now, late by {{ cameLate.minutes }} min?
-        <button class="quiet" @click="hereFromTheStart">Here from the start</button>
-      </p>
-      <p v-if="wrong" role="alert" class="text-small font-semibold">{{ wrong }}</p>
-      <RefusedList />
-    </SidePanels>
+      <button v-else class="edge quiet text-start" aria-expanded="false" @click="more = true">More commands</button>
+    </template>
   </aside>
 </template>
 
@@ -101,29 +117,46 @@ watch(
 .side {
   grid-area: side;
   border-right: 2px solid var(--margin);
-  padding: 10px 14px 6px 20px;
-  overflow-y: auto;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
 }
-.turn {
-  margin: -10px -14px 12px -20px;
+/* Whose turn it is and what can be opened keep their places; what lies between is scrolled. */
+.turn,
+.edge {
+  flex: none;
   padding: 12px 14px 12px 20px;
+}
+.middle {
+  flex: 1 1 auto;
+  min-height: 90px;
+  overflow-y: auto;
+  padding: 10px 14px 6px 20px;
+}
+.edge {
+  margin: 0;
+  padding-block: 4px 6px;
+  max-height: 60%;
+  overflow-y: auto;
 }
 /* Half a window. */
 @media (max-width: 900px) {
-  .side {
-    padding: 10px 10px 10px 12px;
+  .middle,
+  .edge {
+    padding-inline: 12px 10px;
   }
   .turn {
-    margin: -10px -10px 12px -12px;
     padding: 8px 10px 8px 12px;
   }
 }
 /* A narrow one: whose turn it is stands above the sheet, and what waits below it. */
 @media (max-width: 560px) {
-  .side {
+  .side,
+  .middle {
     display: contents;
   }
-  .side > :deep(*) {
+  .side > :deep(*),
+  .middle > :deep(*) {
     order: 2;
     margin: 12px 12px 0;
   }
@@ -131,6 +164,10 @@ watch(
     order: 0;
     margin: 0;
     padding: 8px 12px;
+  }
+  .edge {
+    max-height: none;
+    padding-inline: 0;
   }
 }
 </style>

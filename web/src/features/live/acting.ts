@@ -4,7 +4,7 @@ import type { DrawnHand } from '../../live/drawn'
 import type { LiveLesson } from '../../live/lesson'
 import type { Act } from '../../live/outbox'
 import { count } from '../../ui/format'
-import type { Sheet } from './sheet'
+import { beforeTheBell, type Sheet } from './sheet'
 import { mayBeHere } from './wordsBeside'
 
 /** What is told of an act that was just done: what it was, and what is wrong with it. */
@@ -12,9 +12,6 @@ export interface Telling {
   said: Ref<string>
   wrong: Ref<string>
 }
-
-/** What makes sense before the bell: who is there, whose hand is up, who cannot speak. */
-const beforeTheBell = ['here', 'hand', 'ready', 'pause']
 
 /** What a teacher does to a lesson by a press: logging acts, giving the word, moving on, taking back. */
 export function useActing(lesson: LiveLesson, sheet: Sheet, chosen: Ref<string[]>, { said, wrong }: Telling) {

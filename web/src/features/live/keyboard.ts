@@ -55,7 +55,7 @@ export function useKeyboard(teaching: Teaching) {
   function freeKeyboard() {
     const free = () => {
       const at = document.activeElement as HTMLElement | null
-      if (at && at !== document.body && !at.closest(writesText)) at.blur()
+      if (at?.matches('button, a, summary, input') && !at.closest(writesText)) at.blur()
     }
     // After whatever the press does, and after a dialog that it closes has put the focus back.
     setTimeout(free)

@@ -4,6 +4,9 @@ import { actsOf, changedKeys, commandsOf, outcomeNames, type CommandName } from 
 import type { LiveLesson } from '../../live/lesson'
 import { isHere } from './choosing'
 
+/** What makes sense before the bell: who is there, whose hand is up, who cannot speak. */
+export const beforeTheBell: readonly string[] = ['here', 'hand', 'ready', 'pause']
+
 /** The class as it is on the sheet now: who is there, whose turn it is, whose hand is up, and what can be logged about them. */
 export function useSheet({ head, drawn }: LiveLesson) {
   const rows = computed(() => drawn.value?.rows ?? [])
@@ -26,6 +29,10 @@ export function useSheet({ head, drawn }: LiveLesson) {
       () => new Map(drawn.value?.groups.flatMap((g) => g.members.map((m) => [m, g.name] as const)) ?? []),
     ),
     acts,
+    /** What lies ready for a press: before the bell only what makes sense then. */
+    shownActs: computed(() =>
+      head.value?.stage === 'planned' ? acts.value.filter((a) => beforeTheBell.includes(a.name)) : acts.value,
+    ),
     outcomes: computed(() => acts.value.filter((a) => outcomeNames.includes(a.name))),
     commands,
     keyOf: (command: CommandName) => commands.value.find((c) => c.name === command)!.key,

@@ -123,6 +123,11 @@ export function provideTeaching(id: string, lesson: LiveLesson) {
     undo: acting.takeBack,
   }
 
+  for (const name of ['callNext', 'draw', 'nextStage'] as const) {
+    const go = run[name]
+    run[name] = () => (sheet.planned.value ? wait() : go())
+  }
+
   /** A letter: in a pass it takes somebody out or back in, else it chooses. */
   function letterPressed(letter: string, more: boolean) {
     const sharing = choosing.withLetter(letter)
@@ -143,7 +148,10 @@ export function provideTeaching(id: string, lesson: LiveLesson) {
 
   /** Whether the acts lie in the row of a student: it is chosen alone, or the pointer is on it. */
   const isActing = (student: string) =>
-    sheet.wide.value && running.value && !pass.value && (sheet.hovered.value === student || one() === student)
+    sheet.wide.value &&
+    (running.value || sheet.planned.value) &&
+    !pass.value &&
+    (sheet.hovered.value === student || one() === student)
   /** In a pass over the class: what stands beside somebody who was taken out. */
   const outWord = (row: { id: string; whereabouts: string }) => {
     if (!pass.value || !out.value.has(row.id)) return undefined

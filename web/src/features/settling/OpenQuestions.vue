@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '../../api/client'
 import { count } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
@@ -8,7 +8,7 @@ import type { Answer } from './settling'
 
 /** What only the teacher can know: each with the answers there are, one of them proposed. The keys 1, 2, 3 give an answer, Enter the proposed one. */
 const props = defineProps<{ questions: Schemas['OpenQuestion'][]; people: Schemas['Person'][] }>()
-const emit = defineEmits<{ answer: [answers: Answer[], said: string] }>()
+const emit = defineEmits<{ answer: [answers: Answer[], said: string]; done: [] }>()
 
 type Question = Schemas['OpenQuestion']
 const at = ref(0)
@@ -33,20 +33,40 @@ const kindName: Record<Schemas['Asks'], string> = {
   whatMessages: 'of messages',
 }
 
+// Whatever was answered and however, the next question has the keys; after the last of them the register has.
+let answered = false
+function answer(answers: Answer[], text: string) {
+  answered = true
+  emit('answer', answers, text)
+}
+function focus() {
+  at.value = Math.min(at.value, Math.max(0, props.questions.length - 1))
+  void nextTick(() => lines.value?.[at.value]?.focus({ preventScroll: props.questions.length > 0 && at.value === 0 }))
+}
+const isWriting = () => !!document.activeElement?.closest('input, textarea, select, [role=dialog], [role=listbox]')
+watch(
+  () => props.questions.map((q) => q.id).join(),
+  (now, before) => {
+    if (!now && answered) emit('done')
+    else if (now && (answered || !before) && !isWriting()) focus()
+    answered = false
+  },
+)
+onMounted(() => props.questions.length && !isWriting() && focus())
+
 function take(q: Question, place: number | null) {
   const choice = place === null ? undefined : q.choices[place]
-  if (choice) emit('answer', [choice], `${about(q)}: ${said(choice)}`)
+  if (choice) answer([choice], `${about(q)}: ${said(choice)}`)
 }
 
 function chosen(q: Question, student: string) {
   // Whoever is chosen by hand is noted as the name is, with what tells it apart.
   const act = q.choices.flatMap((c) => c.acts).find((a) => a.type === 'nameMatched')
-  if (act) emit('answer', [{ acts: [{ ...act, student }] }], `${about(q)}: ${nameOf(student)}`)
+  if (act) answer([{ acts: [{ ...act, student }] }], `${about(q)}: ${nameOf(student)}`)
 }
 
 const takeAll = (all: Question[]) =>
-  emit(
-    'answer',
+  answer(
     all.map((q) => q.choices[q.proposed!]!),
     `${count(all.length, 'proposal')} taken`,
   )

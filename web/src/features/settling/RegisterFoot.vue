@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '../../api/client'
 import { count, hour } from '../../ui/format'
 
@@ -16,6 +16,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ confirm: []; handIn: [way: Schemas['HandInWay'], why: string] }>()
 
+const first = useTemplateRef<HTMLButtonElement>('first')
+defineExpose({ focus: () => first.value?.focus() })
 const asking = ref(false)
 const why = ref('')
 const ways: Record<Schemas['HandInWay'], string> = { desk: 'to the register desk', mail: 'by mail' }
@@ -51,7 +53,7 @@ function press() {
         <button class="press-first" @click="asking = false">Look at it first</button>
         <button class="press" @click="press">Confirm without it</button>
       </template>
-      <button v-else class="press-first" :disabled="busy" @click="press">
+      <button v-else ref="first" class="press-first" :disabled="busy" @click="press">
         {{ way && !wasTaken ? 'Confirm and hand in' : 'Confirm the register' }}
       </button>
       <span class="text-ink-soft"

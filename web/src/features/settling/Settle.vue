@@ -30,6 +30,7 @@ const settled = computed(() => view.value?.lesson.stage === 'settled')
 const isOver = computed(() => settled.value || view.value?.lesson.stage === 'ended')
 const waiting = computed(() => files.value?.waiting ?? '')
 const files = useTemplateRef<InstanceType<typeof FilesPanel>>('files')
+const foot = useTemplateRef<InstanceType<typeof RegisterFoot>>('foot')
 const of = (status: Schemas['AttendanceStatus']) => view.value?.register.filter((r) => r.status === status).length ?? 0
 const summary = computed(() =>
   [
@@ -125,6 +126,7 @@ const reopen = () => note([{ type: 'struck', entry: view.value!.settledBy! }], '
           :questions="view.questions"
           :people="view.people"
           @answer="noteAll"
+          @done="foot?.focus()"
         />
 
         <section v-if="!settled || view.files.length" class="step" aria-labelledby="files">
@@ -192,6 +194,7 @@ const reopen = () => note([{ type: 'struck', entry: view.value!.settledBy! }], '
 
         <Notice v-if="problem" tone="wrong" class="mt-4">{{ problem }}</Notice>
         <RegisterFoot
+          ref="foot"
           :lesson="id"
           :settled="settled"
           :open="open"
