@@ -196,7 +196,7 @@ public static class Application
         services.AddValidation();
         services.AddProblemDetails(problems => problems.CustomizeProblemDetails = Problem.InWords);
         services.AddOpenApi(JsonFormat.Describe);
-        services.AddResponseCompression(compression => compression.MimeTypes = ["text/html", "text/css", "text/javascript", "image/svg+xml"]);
+        services.AddResponseCompression(compression => (compression.EnableForHttps, compression.MimeTypes) = (true, ["text/html", "text/css", "text/javascript", "image/svg+xml", "application/json"]));
         services.AddSignalR(hubs => hubs.AddFilter<RefusedWatch>()).AddJsonProtocol(json => JsonFormat.Configure(json.PayloadSerializerOptions))
             // A school has many pages that only stand open, and what they do comes by HTTP, which notices a lost line by itself.
             .AddHubOptions<PageHub>(pages => (pages.KeepAliveInterval, pages.ClientTimeoutInterval) = (PageHub.SignOfLife, PageHub.GivenUp));
@@ -248,8 +248,7 @@ public static class Application
         app.UseStatusCodePages();
         app.UseWhen(context => !ReadsPictures(context), pages => pages.UseSecurityHeaders(Headers(readsPictures: false)));
         app.UseWhen(ReadsPictures, reader => reader.UseSecurityHeaders(Headers(readsPictures: true)));
-        // What ships with the application, for slow lines; answers of the API hold secrets beside what others wrote, and go as they are.
-        app.UseWhen(context => !context.Request.Path.StartsWithSegments("/api"), files => files.UseResponseCompression());
+        app.UseWhen(MayBeCompressed, answers => answers.UseResponseCompression());
         app.UseDefaultFiles();
         app.UseStaticFiles(new StaticFileOptions
         {
@@ -273,6 +272,12 @@ public static class Application
         app.UseAuthorization();
         app.UseRateLimiter();
     }
+
+    // For slow lines. The length of what is compressed can tell what is in it, to whoever makes a browser ask for it again and again beside words of their own. No other
+    // site can make a browser ask with its cookie (SameSite=Strict); and what holds a secret goes as it is all the same.
+    private static bool MayBeCompressed(HttpContext context) => !context.Request.Path.StartsWithSegments("/api", out var what)
+        || (HttpMethods.IsGet(context.Request.Method) && !what.StartsWithSegments("/session") && !what.StartsWithSegments("/page")
+            && what.Value?.Contains("/keys", StringComparison.OrdinalIgnoreCase) == false && !what.Value.Contains("/passes", StringComparison.OrdinalIgnoreCase));
 
     // A worker goes by what is sent with it, so pages may run no more than before.
     private static bool ReadsPictures(HttpContext context) => context.Request.Path.StartsWithSegments("/assets/reading");

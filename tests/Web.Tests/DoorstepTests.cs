@@ -37,6 +37,24 @@ public sealed class DoorstepTests(AppUnderTest app) : IClassFixture<AppUnderTest
     }
 
     [Fact]
+    public async Task Long_answers_are_compressed_and_secrets_are_not()
+    {
+        var room = await (await app.SignedIn()).Teach();
+        async Task<string> Encoded(string path)
+        {
+            using var ask = new HttpRequestMessage(HttpMethod.Get, path) { Headers = { { "Accept-Encoding", "br" } } };
+            using var answer = await room.Teacher.Http.SendAsync(ask, Cancel);
+            answer.StatusCode.ShouldBe(HttpStatusCode.OK, path);
+            return string.Join(",", answer.Content.Headers.ContentEncoding);
+        }
+
+        (await Encoded($"/api/lessons/{room.Lesson}/live")).ShouldBe("br");
+        (await Encoded($"/api/classes/{room.Class}/scores")).ShouldBe("br");
+        (await Encoded("/api/session")).ShouldBeEmpty();
+        (await Encoded($"/api/lessons/{room.Lesson}/keys")).ShouldBeEmpty();
+    }
+
+    [Fact]
     public async Task Whatever_is_refused_says_why_in_words()
     {
         var teacher = await app.SignedIn();

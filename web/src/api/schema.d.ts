@@ -2803,6 +2803,7 @@ export interface components {
             /** Format: uuid */
             shown: null | string;
             stage: null | string;
+            cannotSpeak: boolean;
         };
         ChatView: {
             /** Format: int64 */

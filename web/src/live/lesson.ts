@@ -61,7 +61,19 @@ export function useLesson(lesson: string) {
     const seen = view.value
     if (!seen) return load()
     const path = { id: lesson, position: seen.head.position }
-    await ask(api.GET('/api/lessons/{id}/live/since/{position}', { params: { path } })).then(patch, () => undefined)
+    await ask(api.GET('/api/lessons/{id}/live/since/{position}', { params: { path } })).then(
+      patch,
+      (failure: unknown) => {
+        if (failure instanceof Problem && failure.status === 401) away.value = 'signedOut'
+      },
+    )
+  }
+
+  /** Somebody signed in again in this window. */
+  function signedInAgain() {
+    away.value = 'no'
+    outbox.hurry()
+    void catchUp()
   }
 
   async function catchUpTo(position: number) {
@@ -69,12 +81,17 @@ export function useLesson(lesson: string) {
   }
 
   const loaded = load()
-  keepConnected('/live', { patch }, async (invoke) => {
-    await invoke('Watch', lesson)
-    await loaded
-    await catchUp()
-    outbox.hurry()
-  })
+  keepConnected(
+    '/live',
+    { patch },
+    async (invoke) => {
+      await invoke('Watch', lesson)
+      await loaded
+      await catchUp()
+      outbox.hurry()
+    },
+    { lost: () => void catchUp() },
+  )
   const ticking = setInterval(() => (now.value = time.now()), 1000)
   const online = () => outbox.hurry()
   window.addEventListener('online', online)
@@ -121,6 +138,7 @@ export function useLesson(lesson: string) {
     strike: (...entries: string[]) => note(strikeOf(entries)),
     /** Done when all that was noted so far is stored; throws if it cannot be. */
     stored: () => outbox.stored(),
+    signedInAgain,
     dismiss: (entry: string) => void outbox.dismiss(entry),
     /** Strikes out what the teacher's newest press noted that still stands. */
     undo() {

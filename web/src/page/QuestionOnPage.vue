@@ -4,7 +4,7 @@ import { numberIn } from '../ui/numberIn'
 import type { Doing, PageQuestion } from './page'
 
 /** A question on a student's page: to be answered, changed while it is open, or passed over. */
-const props = defineProps<{ question: PageQuestion; now: number; answering: boolean; answeredHere: boolean }>()
+const props = defineProps<{ question: PageQuestion; now: number; onItsWay?: Doing; answeredHere: boolean }>()
 const emit = defineEmits<{ act: [act: Doing] }>()
 const pictures = inject<string>('pictures')
 
@@ -18,7 +18,7 @@ const many = computed(() => q.value.kind === 'multipleChoice')
 const left = computed(() => (q.value.deadline === null ? null : Math.ceil((q.value.deadline - props.now) / 1000)))
 const inTime = computed(() => q.value.open && (left.value === null || left.value > 0))
 // When the answers of an anonymous question have been counted, nobody but the tab that gave one knows whose it was.
-const answered = computed(() => props.answering || q.value.answered || (!q.value.open && props.answeredHere))
+const answered = computed(() => !!props.onItsWay || q.value.answered || (!q.value.open && props.answeredHere))
 const asks = computed(() => inTime.value && ((!answered.value && !q.value.cannot) || changing.value))
 const steps = computed(() =>
   Array.from({ length: q.value.scaleTo - q.value.scaleFrom + 1 }, (_, i) => q.value.scaleFrom + i),
@@ -33,8 +33,10 @@ const labelOf = (id: string) => {
   const index = q.value.options.findIndex((o) => o.id === id)
   return q.value.options[index]?.text || 'ABCDEFGHIJKL'[index] || ''
 }
+// What was answered last, whether it has arrived or not.
+const latest = computed(() => props.onItsWay?.answer ?? q.value.answer)
 const said = computed(() => {
-  const a = q.value.answer
+  const a = latest.value
   if (!a) return ''
   if (a.text) return a.text
   if (a.words?.length) return a.words.join(', ')
@@ -47,7 +49,7 @@ const rightSaid = computed(
 
 /** Starts from what was answered before. */
 function begin() {
-  const a = q.value.answer
+  const a = latest.value
   chosen.value =
     q.value.kind === 'ranking' && !a?.options?.length ? q.value.options.map((o) => o.id) : [...(a?.options ?? [])]
   number.value = a?.number === null || a?.number === undefined ? '' : String(a.number)
@@ -166,12 +168,12 @@ function change() {
     </form>
     <template v-else>
       <p v-if="answered" role="status">
-        <b :class="{ pencil: answering }">{{
-          answering ? 'On its way' : q.anonymous && q.open ? 'Sent' : 'Answered'
+        <b :class="{ pencil: onItsWay }">{{
+          onItsWay ? 'On its way' : q.anonymous && q.open ? 'Sent' : 'Answered'
         }}</b><template v-if="said"
           >: <bdi>{{ said }}</bdi></template
         >{{
-          q.anonymous && q.open && !answering
+          q.anonymous && q.open && !onItsWay
             ? ', counted when the question closes. Leave this page open until then.'
             : '.'
         }}

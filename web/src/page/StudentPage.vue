@@ -164,7 +164,7 @@ watchEffect(() => {
         :key="q.asking"
         :question="q"
         :now="now"
-        :answering="page.answering(q.asking)"
+        :on-its-way="page.onItsWay(q.asking)"
         :answered-here="page.answeredHere(q.asking)"
         @act="act"
       />
@@ -185,6 +185,9 @@ watchEffect(() => {
             <button :disabled="!text.trim()">Send</button>
           </p>
         </form>
+        <p v-for="w in page.writing.value" :key="w.id" class="line">
+          <bdi>{{ w.act.text }}</bdi> <span class="soft">{{ w.act.kind }}, on its way</span>
+        </p>
         <p v-for="m in own.wrote" :key="m.message" class="line">
           <bdi>{{ m.text }}</bdi>
           <span class="soft">{{ m.kind }}, {{ m.shown ? 'shown to the class' : 'between you two' }}</span>
@@ -206,7 +209,6 @@ watchEffect(() => {
         :key="q.asking"
         :question="q"
         :now="now"
-        :answering="false"
         :answered-here="page.answeredHere(q.asking)"
       />
     </section>

@@ -203,8 +203,10 @@ export function usePage(code: string) {
     enter,
     leave,
     waits,
-    /** Whether an answer to a question is on its way. */
-    answering: (asking: string) => waiting.value.some((w) => w.act.asking === asking),
+    /** The answer to a question that is on its way. */
+    onItsWay: (asking: string) => waiting.value.find((w) => w.act.asking === asking)?.act,
+    /** What was written and is on its way. */
+    writing: computed(() => waiting.value.filter((w) => w.act.doing === 'write')),
     /** Whether an anonymous question was answered from this tab; it alone can change the answer, and knows of it when all are counted. */
     answeredHere: (asking: string) => ballotOf(asking)?.taken === true,
     handUp: computed(() => (waits('raiseHand') || waits('sayReady') || !!own.value?.hand) && !waits('lowerHand')),

@@ -5,8 +5,8 @@ import type { Act } from '../../live/outbox'
 import { isOpen, kinds, labelOf, type Kind, type Message } from './chatKinds'
 
 /** The message that is looked at, and what can become of it. */
-defineProps<{ m: Message; others: readonly Message[]; canNote: boolean }>()
-const emit = defineEmits<{ sort: [kind: Kind]; settle: [act: Act]; show: [withoutName: boolean] }>()
+defineProps<{ m: Message; others: readonly Message[]; canNote: boolean; canPause: boolean }>()
+const emit = defineEmits<{ sort: [kind: Kind]; settle: [act: Act]; show: [withoutName: boolean]; pause: [] }>()
 </script>
 
 <template>
@@ -19,16 +19,23 @@ const emit = defineEmits<{ sort: [kind: Kind]; settle: [act: Act]; show: [withou
     </p>
     <p v-if="!m.student" class="text-small italic">This name belongs to no student yet, so it counts for nobody.</p>
     <div v-if="canNote" class="choices mt-2">
+      <button v-if="canPause" class="choice proposed" @click="emit('pause')">
+        <span
+          >cannot speak today<i class="text-ink-soft"> probably, <KeyCap k="Enter" /></i
+        ></span>
+        <KeyCap k="8" />
+      </button>
       <button
         v-for="k in kinds"
         :key="k.kind"
         class="choice"
-        :class="{ proposed: !m.sorted && m.proposal === k.kind }"
+        :class="{ proposed: !canPause && !m.sorted && m.proposal === k.kind }"
         @click="emit('sort', k.kind)"
       >
         <span
           >{{ k.label
-          }}<i v-if="!m.sorted && m.proposal === k.kind" class="text-ink-soft"> probably, <KeyCap k="Enter" /></i
+          }}<i v-if="!canPause && !m.sorted && m.proposal === k.kind" class="text-ink-soft">
+            probably, <KeyCap k="Enter" /></i
         ></span>
         <KeyCap :k="k.key" />
       </button>

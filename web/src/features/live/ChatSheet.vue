@@ -32,7 +32,7 @@ const lines = computed(() => {
 const waiting = computed(() => props.messages.filter(waits).length)
 const open = computed(() => props.messages.filter(isOpen).length)
 /** Messages of the list whose kind is only proposed: one press takes all of them. */
-const proposed = computed(() => lines.value.filter((m) => waits(m) && m.proposal !== 'unsorted'))
+const proposed = computed(() => lines.value.filter((m) => waits(m) && m.proposal !== 'unsorted' && !canPause(m)))
 const takeProposals = () =>
   emit('note', ...proposed.value.map((m): Act => ({ type: 'chatSorted', message: m.entry, kind: m.proposal })))
 const current = computed(() => lines.value.find((m) => m.entry === at.value) ?? lines.value[0])
@@ -52,6 +52,12 @@ function settle(act: Act) {
   emit('note', act)
   if (shown.value !== 'all' || act.type !== 'chatDealtWith') at.value = next?.entry
 }
+/** Somebody asks not to be called: that is noted of them, and the message is no contribution. */
+const canPause = (m: Message) => m.cannotSpeak && !props.plain
+function pause(m: Message) {
+  if (m.student) emit('note', { type: 'speakingPaused', student: m.student, paused: true })
+  sort('social')
+}
 const show = (m: Message, withoutName: boolean) => emit('note', { type: 'messageShown', message: m.entry, withoutName })
 const sort = (kind: Kind) => current.value && settle({ type: 'chatSorted', message: current.value.entry, kind })
 function onKey(event: KeyboardEvent) {
@@ -63,6 +69,7 @@ function onKey(event: KeyboardEvent) {
   else if (event.key === '+' && props.canNote && proposed.value.length) takeProposals()
   else if (!m || !props.canNote) return false
   else if (kind) sort(kind.kind)
+  else if ((event.key === 'Enter' || digit === '8') && canPause(m)) pause(m)
   else if (event.key === 'Enter') {
     if (m.proposal === 'unsorted') move(1)
     else sort(m.proposal)
@@ -123,10 +130,12 @@ defineExpose({ onKey })
       </p>
       <ChatMessageSeen
         v-if="current"
+        :can-pause="canPause(current)"
         :m="current"
         :others="ofOne"
         :can-note="canNote"
         @sort="sort"
+        @pause="pause(current)"
         @settle="settle"
         @show="(withoutName) => show(current!, withoutName)"
       />

@@ -9,6 +9,7 @@ import LessonHead from './LessonHead.vue'
 import MainSheet from './MainSheet.vue'
 import NotRunning from './NotRunning.vue'
 import SideColumn from './SideColumn.vue'
+import SignedOutBar from './SignedOutBar.vue'
 import { provideTeaching } from './teaching'
 
 /** A lesson that is taught now, or has just been. */
@@ -50,6 +51,7 @@ function endLesson() {
       @next="nextStage"
       @extend="extend"
     />
+    <SignedOutBar />
     <SideColumn :id="id" :head="head" />
     <MainSheet :id="id" :head="head" />
     <Foot :id="id" />

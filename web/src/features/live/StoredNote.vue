@@ -7,11 +7,7 @@ const { away, waiting, unkept } = useLive()
 
 <template>
   <span class="stored" role="status" :class="{ pencilled: waiting > 0 }">
-    <template v-if="away === 'signedOut'"
-      ><RouterLink class="quiet" :to="{ name: 'sign-in', query: { to: $route.fullPath } }"
-        >signed out: {{ waiting }} wait</RouterLink
-      ></template
-    >
+    <template v-if="away === 'signedOut'">signed out, {{ waiting }} in pencil</template>
     <template v-else-if="waiting > 0">{{
       away === 'away' ? `no connection, ${waiting} in pencil` : `${waiting} in pencil`
     }}</template>

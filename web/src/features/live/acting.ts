@@ -113,6 +113,7 @@ export function useActing(lesson: LiveLesson, sheet: Sheet, chosen: Ref<string[]
       return
     }
     const last = undo()
+    calledAt = -Infinity
     if (last) said.value = `struck out: ${last.text}`
   }
 

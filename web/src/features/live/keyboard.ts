@@ -1,5 +1,5 @@
 import { useEventListener } from '@vueuse/core'
-import { onMounted } from 'vue'
+import { onMounted, watch } from 'vue'
 import { actOnKey, commandOnKey, digitOf, loadKeys, studentKey } from '../../live/acts'
 import type { Teaching } from './teaching'
 
@@ -52,18 +52,24 @@ export function useKeyboard(teaching: Teaching) {
   }
 
   /** Whatever was pressed gives the keyboard back: Enter is to call the next in line, not to press it again. What is written in keeps it, and Tab goes on from there. */
-  function freeKeyboard() {
-    const free = () => {
-      const at = document.activeElement as HTMLElement | null
-      if (at?.matches('button, a, summary, input') && !at.closest(writesText)) at.blur()
-    }
-    // After whatever the press does, and after a dialog that it closes has put the focus back.
-    setTimeout(free)
-    requestAnimationFrame(() => requestAnimationFrame(free))
+  function freeKeyboard(event: MouseEvent) {
+    const pressed = (event.target as HTMLElement).closest('button, a, summary, label, input')
+    const control = pressed instanceof HTMLLabelElement ? pressed.control : pressed
+    if (!ending.value && control instanceof HTMLElement) setTimeout(() => control.closest(writesText) || control.blur())
   }
+  /** A dialog that is closed puts the focus back on what opened it. */
+  const freeAfterDialog = () =>
+    requestAnimationFrame(() =>
+      requestAnimationFrame(
+        () =>
+          (document.activeElement as HTMLElement | null)?.matches('button') &&
+          (document.activeElement as HTMLElement).blur(),
+      ),
+    )
 
   onMounted(() => void loadKeys())
   useEventListener(window, 'keydown', onKey)
   useEventListener(window, 'click', freeKeyboard, { capture: true })
+  watch(ending, (open) => open || freeAfterDialog(), { flush: 'post' })
   useEventListener(window, 'change', (event) => event.target instanceof HTMLSelectElement && event.target.blur())
 }

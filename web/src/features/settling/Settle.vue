@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { until } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import type { Schemas } from '../../api/client'
 import { session } from '../../api/session'
@@ -31,6 +32,11 @@ const isOver = computed(() => settled.value || view.value?.lesson.stage === 'end
 const waiting = computed(() => files.value?.waiting ?? '')
 const files = useTemplateRef<InstanceType<typeof FilesPanel>>('files')
 const foot = useTemplateRef<InstanceType<typeof RegisterFoot>>('foot')
+/** Once it can be pressed. */
+const focusFoot = () =>
+  until(busy)
+    .toBe(false, { flush: 'post' })
+    .then(() => foot.value?.focus())
 const of = (status: Schemas['AttendanceStatus']) => view.value?.register.filter((r) => r.status === status).length ?? 0
 const summary = computed(() =>
   [
@@ -126,7 +132,7 @@ const reopen = () => note([{ type: 'struck', entry: view.value!.settledBy! }], '
           :questions="view.questions"
           :people="view.people"
           @answer="noteAll"
-          @done="foot?.focus()"
+          @done="focusFoot"
         />
 
         <section v-if="!settled || view.files.length" class="step" aria-labelledby="files">
