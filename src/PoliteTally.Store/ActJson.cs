@@ -38,6 +38,8 @@ public static class ActJson
         ["statusDeclared"] = typeof(StatusDeclared),
         ["awayJudged"] = typeof(AwayJudged),
         ["connectionJudged"] = typeof(ConnectionJudged),
+        ["sentOut"] = typeof(SentOut),
+        ["letBackIn"] = typeof(LetBackIn),
         ["excuseRecorded"] = typeof(ExcuseRecorded),
         ["handRaised"] = typeof(HandRaised),
         ["handEnded"] = typeof(HandEnded),

@@ -49,6 +49,8 @@ internal sealed class AnyLedger(int seed, IReadOnlyList<Guid> students, Instant 
         [typeof(StatusDeclared)] = () => new StatusDeclared(Student(), Any<AttendanceStatus>()),
         [typeof(AwayJudged)] = () => new AwayJudged(Student(), One(900), One(2) == 0),
         [typeof(ConnectionJudged)] = () => new ConnectionJudged(Student(), Any<MissedBy>(), One(2) == 0),
+        [typeof(SentOut)] = () => new SentOut(Student()),
+        [typeof(LetBackIn)] = () => new LetBackIn(Student()),
         [typeof(ExcuseRecorded)] = () => new ExcuseRecorded(Student(), "dentist"),
         [typeof(HandRaised)] = () => new HandRaised(Student(), One(3) == 0),
         [typeof(HandEnded)] = () => new HandEnded(Student(), Any<HandEnd>()),

@@ -176,6 +176,34 @@ public sealed class AttendanceTests
         Given.Attendance(sightings, excuse: excused ? "ferry" : null, lineFailed: failed).Credit.ShouldBe((decimal)credit);
     }
 
+    /// <summary>Whom the teacher sent out neither left early nor fell out, and loses nothing by it; nothing was asked of them meanwhile.</summary>
+    [Theory]
+    // there from, to, again from, to; sent out, let back in; minutes; flags; dropouts; credit
+    [InlineData(0, 20, 30, 50, 20, 30.0, 40, "None", 0, 1.0)]
+    [InlineData(0, 20.5, 31, 50, 20, 30.5, 39.5, "None", 0, 1.0)]     // the meeting has it a little otherwise
+    [InlineData(0, 20, 50, 50, 20, null, 20, "Partly", 0, 1.0)]       // and stayed out
+    [InlineData(0, 20, 45, 50, 20, 30.0, 25, "Partly", 1, 1.0)]         // did not come back at once: a dropout, half of the time there or sent out
+    [InlineData(0, 20, 50, 50, 20, 30.0, 20, "LeftEarly, Partly", 0, 0.75)] // let back in, and did not come
+    public void Sent_out_is_neither_leaving_early_nor_a_dropout(double from, double to, double again, double end, double sentOut, double? letIn, double minutes, string flags, int dropouts, double credit)
+    {
+        List<Entry> entries = [Given.Noted(60, new Meeting.NameMatched("Juno", Given.Juno)), Given.Noted(from, new Meeting.Joined("Juno", "")), Given.Noted(to, new Meeting.Left("Juno", "")), Given.Noted(sentOut, new SentOut(Given.Juno))];
+        if (again < end)
+        {
+            entries.AddRange([Given.Noted(again, new Meeting.Joined("Juno", "")), Given.Noted(end, new Meeting.Left("Juno", ""))]);
+        }
+
+        if (letIn is { } back)
+        {
+            entries.Add(Given.Noted(back, new LetBackIn(Given.Juno)));
+        }
+
+        var result = Given.State(entries).AttendanceOf(Given.Juno, Given.Lesson, AttendancePolicy.Default);
+        (result.Present.TotalMinutes, result.Flags.ToString(), result.Dropouts, result.Credit).ShouldBe((minutes, flags, dropouts, (decimal)credit));
+        result.SentOutSince.ShouldBe(letIn is null ? Given.At(sentOut) : null);
+        result.Missed.Any(m => m.From < Given.At(letIn ?? 50) && m.To > Given.At(sentOut)).ShouldBeFalse();
+        result.InWords().ShouldContain("sent out for");
+    }
+
     [Fact]
     public void Declared_present_clears_late_and_left_early()
     {

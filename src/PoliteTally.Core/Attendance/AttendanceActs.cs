@@ -100,6 +100,31 @@ public sealed record ConnectionJudged(Guid Student, MissedBy Missed, bool Failed
         lesson.Change<Evidence>().JudgeLine(student, new LineWord(Missed, Failed, entry.Id));
 }
 
+/// <summary>The teacher sent a student out of the meeting. Until they are let back in they neither left early nor fell out; why is an aside.</summary>
+public sealed record SentOut(Guid Student) : StudentAct(Student)
+{
+    /// <inheritdoc/>
+    public override string InWords => "sent out";
+
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<Evidence>().SendOut(student, entry);
+}
+
+/// <summary>The teacher let a student back in.</summary>
+public sealed record LetBackIn(Guid Student) : StudentAct(Student)
+{
+    /// <inheritdoc/>
+    public override bool IsDecision => true;
+
+    /// <inheritdoc/>
+    // Also after the lesson: it changes nothing of what was.
+    public override bool IsTakenWhenSettled => true;
+
+    /// <inheritdoc/>
+    public override string InWords => "let back in";
+
+    internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<Evidence>().LetIn(student, entry);
+}
+
 /// <summary>An excuse was recorded. It counts if the student was not there, came late or left early.</summary>
 public sealed record ExcuseRecorded(Guid Student, string Reason) : StudentAct(Student)
 {

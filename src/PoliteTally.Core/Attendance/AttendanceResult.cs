@@ -105,6 +105,12 @@ public sealed record AttendanceResult(
     /// <summary>If they are not there by the newest evidence: when they did something last after it; null if nothing.</summary>
     public Instant? ShownSince { get; init; }
 
+    /// <summary>Since when they are sent out and not let back in; null else.</summary>
+    public Instant? SentOutSince { get; init; }
+
+    /// <summary>How long they were sent out, within the lesson.</summary>
+    public Duration SentOutFor { get; init; }
+
     /// <summary>Whether it is known when they came, and not only by when they had come.</summary>
     public bool ArrivalIsKnown { get; init; } = true;
 

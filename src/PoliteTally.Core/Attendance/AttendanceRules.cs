@@ -22,9 +22,12 @@ public static class AttendanceRules
         told = told with { Marks = [.. all.Where(m => m.At < to || m is { Mark: Mark.Left, ByRollCall: false } || to == from)] };
         var enough = Duration.Min(policy.AbsentBelow, counted * (double)policy.AbsentBelowShare);
         var presence = Presence.Of(told, from, to, policy.Bridge);
-        var (present, dropouts) = presence.Bridged(policy.Bridge, counted);
+        var (present, _) = presence.Bridged(policy.Bridge, counted);
+        // Whom the teacher sent out neither left nor fell out.
+        var stays = presence.Stretches.Count == 0 || told.TimesOut.Count == 0 ? presence.Stretches : Stays(presence.Stretches, told.TimesOut, from, to);
+        var dropouts = Math.Max(0, stays.Count - 1);
         Duration? arrival = presence.Stretches is [var first, ..] ? first.From - from : null;
-        Duration? earlyLeave = presence.Stretches is [.., var last] ? to - last.To : null;
+        Duration? earlyLeave = stays is [.., var last] ? to - last.To : null;
         var share = counted > Duration.Zero ? Ratio(present, counted) : presence.SeenAtAll ? 1m : 0m;
         var isEstimated = presence.KnownBy == KnownBy.Estimated;
 
@@ -45,13 +48,15 @@ public static class AttendanceRules
         var worth = new AttendanceWorth(
             status, status == AttendanceStatus.Late && !IsExcused(MissedBy.ComingLate), leftEarly && !IsExcused(MissedBy.LeavingEarly),
             presence.IsMeasured && there ? CountedAsThere() : 0, presence.IsMeasured && told.Declared is null);
-        var newest = NewestEvidence.Of(Connections.Of(told.Sightings, from, to).All, ActsSince(from), all);
+        var newest = NewestEvidence.Of(Connections.Of(told.Sightings, from, to).All, ActsSince(from), [.. all, .. told.TimesOut.SelectMany(MarksOf)]);
         return new AttendanceResult(
             status, knownBy, present, counted, share, arrival, earlyLeave, flags, dropouts, presence.Stretches, worth.Credit(policy),
             status is AttendanceStatus.Excused or AttendanceStatus.Late || leftEarly ? told.Excuse?.Reason : null, RestsOn(), newest.IsHere)
         {
             Worth = worth,
             ShownSince = newest.ShownSince,
+            SentOutSince = told.TimesOut is [.., { To: null } open] ? open.From : null,
+            SentOutFor = told.TimesOut.Aggregate(Duration.Zero, (sum, t) => sum + Duration.Max(Duration.Zero, Instant.Min(t.To ?? to, to) - Instant.Max(t.From, from))),
             ArrivalIsKnown = presence.ArrivalIsKnown,
             Contested = ContestedTimes.In(told, presence, from, to, policy),
             Missed = there && !isEstimated && policy.MissedCounts ? [.. Missed()] : [],
@@ -104,11 +109,12 @@ public static class AttendanceRules
                 return 1;
             }
 
-            var gaps = presence.Stretches.Zip(presence.Stretches.Skip(1), (a, b) => b.From - a.To).Where(g => g > policy.Bridge).Aggregate(Duration.Zero, (a, b) => a + b);
+            var gaps = stays.Zip(stays.Skip(1), (a, b) => b.From - a.To).Where(g => g > policy.Bridge).Aggregate(Duration.Zero, (a, b) => a + b);
             var (late, early) = (arrival ?? Duration.Zero, earlyLeave ?? Duration.Zero);
             var excused = (IsExcused(MissedBy.ComingLate) ? late : Duration.Zero) + (IsExcused(MissedBy.LeavingEarly) ? early : Duration.Zero) + (IsExcused(MissedBy.Dropouts) ? gaps : Duration.Zero);
             // Dropouts cost nothing while they were there half of the time.
-            return Math.Min(1m, Ratio(present + excused, counted));
+            var sentOut = stays.Aggregate(Duration.Zero, (sum, s) => sum + (s.To - s.From)) - presence.Stretches.Aggregate(Duration.Zero, (sum, s) => sum + (s.To - s.From));
+            return Math.Min(1m, Ratio(present + excused + sentOut, counted));
         }
 
         IEnumerable<(Instant From, Instant To)> Missed()
@@ -120,7 +126,7 @@ public static class AttendanceRules
 
             if (earlyLeave > Duration.Zero && presence.EndIsKnown && !IsExcused(MissedBy.LeavingEarly))
             {
-                yield return (presence.Stretches[^1].To, Instant.MaxValue);
+                yield return (stays[^1].To, Instant.MaxValue);
             }
         }
 
@@ -137,10 +143,21 @@ public static class AttendanceRules
             .. all.Select(m => m.Entry),
             .. told.AwayWords.Select(w => w.Entry),
             .. told.LineFailed.Values,
+            .. told.TimesOut.Select(t => t.Entry),
             .. told.Declared is null ? Array.Empty<Guid>() : [told.Declared.Entry],
             .. told.Excuse is null ? Array.Empty<Guid>() : [told.Excuse.Entry],
         ];
     }
+
+    // Who is let back in is here again, as far as anybody knows; where there are connections they say it themselves.
+    private static IEnumerable<MarkMade> MarksOf(TimeOut time) =>
+        time.To is { } back ? [new(Mark.Left, time.From, time.Entry, ByRollCall: false), new(Mark.Here, back, time.Entry, ByRollCall: false)] : [new(Mark.Left, time.From, time.Entry, ByRollCall: false)];
+
+    // With the times out between and behind the stretches; the meeting may say that they left a little sooner or came a little later.
+    private static List<Stretch> Stays(IReadOnlyList<Stretch> stretches, IReadOnlyList<TimeOut> timesOut, Instant from, Instant to) =>
+        Connections.Cut(
+            Connections.Union([.. stretches, .. timesOut.Select(t => new Stretch(t.From - AttendancePolicy.Near, (t.To ?? to) + AttendancePolicy.Near, Open: false)).Where(t => t.From < to && t.To > stretches[0].From)]),
+            stretches[0].From, to, Duration.Zero);
 
     private static decimal Ratio(Duration part, Duration whole) =>
         (decimal)part.TotalMilliseconds / (decimal)whole.TotalMilliseconds;

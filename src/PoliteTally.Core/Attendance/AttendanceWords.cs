@@ -1,3 +1,4 @@
+using NodaTime;
 using PoliteTally.Core.Text;
 
 namespace PoliteTally.Core.Attendance;
@@ -43,6 +44,11 @@ public static class AttendanceWords
         if (result.Dropouts > 0)
         {
             notes.Add(Words.Count(result.Dropouts, "dropout"));
+        }
+
+        if (result.SentOutFor > Duration.Zero)
+        {
+            notes.Add($"sent out for {Words.Minutes(result.SentOutFor)}");
         }
 
         if (result.Flags.HasFlag(AttendanceFlags.Open))

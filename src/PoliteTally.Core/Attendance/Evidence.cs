@@ -14,13 +14,14 @@ public sealed class Evidence : LessonPart
     private readonly Dictionary<Guid, ExcuseGiven> _excuses;
     private readonly ListsBy<Guid, AwayWord> _away;
     private readonly ListsBy<Guid, LineWord> _lines;
+    private readonly ListsBy<Guid, TimeOut> _out;
     private readonly List<RollCall> _rollCalls;
 
-    internal Evidence() => (_marks, _sightings, _declared, _excuses, _away, _lines, _rollCalls) = (new(), new(), [], [], new(), new(), []);
+    internal Evidence() => (_marks, _sightings, _declared, _excuses, _away, _lines, _out, _rollCalls) = (new(), new(), [], [], new(), new(), new(), []);
 
     private Evidence(Evidence from) =>
-        (_marks, _sightings, _declared, _excuses, _away, _lines, _rollCalls) =
-            (from._marks.Copy(), from._sightings.Copy(), new(from._declared), new(from._excuses), from._away.Copy(), from._lines.Copy(), [.. from._rollCalls]);
+        (_marks, _sightings, _declared, _excuses, _away, _lines, _out, _rollCalls) =
+            (from._marks.Copy(), from._sightings.Copy(), new(from._declared), new(from._excuses), from._away.Copy(), from._lines.Copy(), from._out.Copy(), [.. from._rollCalls]);
 
     /// <summary>Roll calls, in order.</summary>
     public IReadOnlyList<RollCall> RollCalls => _rollCalls;
@@ -47,6 +48,25 @@ public sealed class Evidence : LessonPart
     /// <summary>Whether the teacher said of a student whether the connection was to blame.</summary>
     public bool IsLineJudged(Guid student, MissedBy missed) => _lines[student].Any(w => w.Missed == missed);
 
+    /// <summary>When a student was sent out, in order; the last one without an end if they have not been let back in.</summary>
+    public IReadOnlyList<TimeOut> TimesOutOf(Guid student)
+    {
+        var times = new List<TimeOut>();
+        foreach (var word in _out[student])
+        {
+            if (word.To is { } back && times is [.., { To: null } last])
+            {
+                times[^1] = last with { To = back };
+            }
+            else if (word.To is null && times is not [.., { To: null }])
+            {
+                times.Add(word);
+            }
+        }
+
+        return times;
+    }
+
     /// <summary>The excuse of a student recorded last, if there is one.</summary>
     public ExcuseGiven? ExcuseOf(Guid student) => _excuses.GetValueOrDefault(student);
 
@@ -57,6 +77,10 @@ public sealed class Evidence : LessonPart
     internal void Declare(Guid student, DeclaredStatus word) => _declared[student] = word;
 
     internal void JudgeAway(Guid student, AwayWord word) => _away.Add(student, word);
+
+    internal void SendOut(Guid student, Entry entry) => _out.Add(student, new TimeOut(entry.HappenedAt, null, entry.Id));
+
+    internal void LetIn(Guid student, Entry entry) => _out.Add(student, new TimeOut(entry.HappenedAt, entry.HappenedAt, entry.Id));
 
     internal void JudgeLine(Guid student, LineWord word) => _lines.Add(student, word);
 
@@ -93,6 +117,12 @@ public sealed record DeclaredStatus(AttendanceStatus Status, Guid Entry);
 /// <param name="SaidAt">When it was said.</param>
 /// <param name="Entry">The entry.</param>
 public sealed record AwayWord(Instant From, Instant To, bool WasThere, Instant SaidAt, Guid Entry);
+
+/// <summary>A time for which a student was sent out.</summary>
+/// <param name="From">Since when.</param>
+/// <param name="To">Until when; null while they are not let back in.</param>
+/// <param name="Entry">The entry that says so.</param>
+public sealed record TimeOut(Instant From, Instant? To, Guid Entry);
 
 /// <summary>The teacher's word on whether the connection was to blame for what a student missed.</summary>
 /// <param name="Missed">What they missed.</param>

@@ -16,6 +16,9 @@ public sealed record StudentEvidence(IReadOnlyList<Sighting> Sightings, IReadOnl
     /// <summary>The teacher's words on whether they were there at a time, in the order said.</summary>
     public IReadOnlyList<AwayWord> AwayWords { get; init; } = [];
 
+    /// <summary>When they were sent out, in order.</summary>
+    public IReadOnlyList<TimeOut> TimesOut { get; init; } = [];
+
     /// <summary>What the teacher says that the connection was to blame for, each with the entry that says so.</summary>
     public IReadOnlyDictionary<MissedBy, Guid> LineFailed { get; init; } = new Dictionary<MissedBy, Guid>();
 

@@ -117,6 +117,7 @@ public sealed partial class LessonState
             Excuse = Evidence.ExcuseOf(student),
             AwayWords = Evidence.AwayWordsOf(student),
             LineFailed = Evidence.LineFailedOf(student),
+            TimesOut = Evidence.TimesOutOf(student),
         };
         // Asked of everybody with every tap, and hardly ever is such a word said.
         return told.AwayWords.Count == 0 ? told : told with { Sightings = [.. told.Sightings.Where(s => s is not SeenAt || told.AwayWordOn(s.At) is not { WasThere: false })] };

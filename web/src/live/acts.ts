@@ -88,6 +88,14 @@ const fixedActs: readonly LoggedAct[] = [
     make: (student) => ({ type: 'handRaised', student, ready: true }),
   },
   {
+    name: 'sentOut',
+    label: 'sent out',
+    key: ';',
+    pen: 'attendance',
+    rare: true,
+    make: (student) => ({ type: 'sentOut', student }),
+  },
+  {
     name: 'pause',
     label: 'cannot speak',
     key: '~',

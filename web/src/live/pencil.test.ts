@@ -13,6 +13,7 @@ const row = (id: string): Row => ({
   tags: '',
   whereabouts: 'missing',
   shownSince: null,
+  sentOutSince: null,
   lateSeconds: null,
   since: null,
   stretches: [],

@@ -281,6 +281,18 @@ function apply(
       row.pencilled = pencil
       if (act.mark === 'left') Object.assign(row, { since: entry.happenedAt, shownSince: null })
       break
+    case 'sentOut':
+      Object.assign(row, {
+        whereabouts: 'left',
+        since: entry.happenedAt,
+        shownSince: null,
+        sentOutSince: entry.happenedAt,
+        pencilled: pencil,
+      })
+      break
+    case 'letBackIn':
+      Object.assign(row, { sentOutSince: null, pencilled: pencil })
+      break
     case 'handRaised':
       if (!drawn.hands.some((h) => h.student === row.id))
         drawn.hands.push({

@@ -41,6 +41,8 @@ const words: { [K in Exclude<Kind, FromElsewhere>]: (act: Extract<Act, { type?: 
   lessonEnded: () => 'lesson ended',
   struck: () => 'an entry struck out',
   marked: (act) => act.mark,
+  sentOut: () => 'sent out',
+  letBackIn: () => 'let back in',
   excuseRecorded: (act) => `excused: ${act.reason}`,
   handRaised: (act) => (act.ready ? 'said ready' : 'hand up'),
   handEnded: (act) => (act.end === 'setDown' ? 'hand set down' : 'hand withdrawn'),

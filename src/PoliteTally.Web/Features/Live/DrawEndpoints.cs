@@ -55,7 +55,7 @@ internal static class DrawEndpoints
                     turns[student].Count(t => t.Origin == TurnOrigin.Drawn), student == last)),
         ];
 
-        bool IsHere(Guid student) => state.AttendanceOf(student, open.Times, open.Rules.Scheme.Attendance) is var attendance
+        bool IsHere(Guid student) => state.AttendanceOf(student, open.Times, open.Rules.Scheme.Attendance) is { SentOutSince: null } attendance
             && (LiveRow.WhereaboutsOf(attendance, open.Lesson.Stage) is Whereabouts.Here or Whereabouts.Late || attendance.MayBeHere(now, state.Page.OpenBy(student) is not null));
     }
 }

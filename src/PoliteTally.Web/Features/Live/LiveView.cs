@@ -252,6 +252,7 @@ public enum Whereabouts
 
 /// <summary>A student on the sheet.</summary>
 /// <param name="ShownSince">When they did something last though nothing has them there; null if nothing shows that.</param>
+/// <param name="SentOutSince">Since when they are sent out; null if they are not, or were let back in.</param>
 /// <param name="Points">Points to cover that they have covered.</param>
 /// <param name="Paused">The entry that says they cannot speak today.</param>
 /// <param name="Rounds">Signal rounds they answered.</param>
@@ -263,7 +264,7 @@ public enum Whereabouts
 /// <param name="Online">Whether they were to be seen online last; null if nobody says.</param>
 public sealed record LiveRow(
     Guid Id, string Called, string Rest, string ShortName, string Key, string Tags, Whereabouts Whereabouts,
-    double? LateSeconds, Instant? Since, Instant? ShownSince, IReadOnlyList<LiveStretch> Stretches, IReadOnlyList<long> Spoke, int Dropouts,
+    double? LateSeconds, Instant? Since, Instant? ShownSince, Instant? SentOutSince, IReadOnlyList<LiveStretch> Stretches, IReadOnlyList<long> Spoke, int Dropouts,
     IReadOnlyList<Stroke> Speaking, IReadOnlyList<Stroke> Questions, IReadOnlyList<Stroke> Chat, IReadOnlyList<Stroke> Group, IReadOnlyList<Stroke> Nods,
     IReadOnlyList<Guid> Points, Guid? Paused, int Rounds, IReadOnlyList<string> Asides, int Contacts, OnlineSeen? Online, bool Page, SignalShown? Signal,
     IReadOnlyList<Guid> Judged)
@@ -280,7 +281,7 @@ public sealed record LiveRow(
         return new LiveRow(
             id, ShortNames.CalledName(student.Name), student.Name.Family, shortName, student.Key.ToString(), student.Tags, whereabouts,
             attendance.Status == AttendanceStatus.Late ? attendance.Arrival?.TotalSeconds : null,
-            whereabouts == Whereabouts.Left ? GoneSince(attendance) : null, attendance.ShownSince,
+            whereabouts == Whereabouts.Left ? GoneSince(attendance) : null, attendance.ShownSince, attendance.SentOutSince,
             [.. SeenOnSheet(attendance).Select(s => new LiveStretch(s.From, s.Open ? null : s.To))],
             [.. heard.Select(t => t.At.ToUnixTimeMilliseconds())],
             attendance.Dropouts,
@@ -302,7 +303,8 @@ public sealed record LiveRow(
 
     /// <summary>Whether somebody has left, and nothing since shows that they are back.</summary>
     internal static bool IsGone(Guid student, OpenLesson open, LessonState state) =>
-        state.AttendanceOf(student, open.Times, open.Rules.Scheme.Attendance) is { ShownSince: null } attendance && WhereaboutsOf(attendance, open.Lesson.Stage) == Whereabouts.Left;
+        state.AttendanceOf(student, open.Times, open.Rules.Scheme.Attendance) is var attendance
+            && (attendance.SentOutSince is not null || (attendance.ShownSince is null && WhereaboutsOf(attendance, open.Lesson.Stage) == Whereabouts.Left));
 
     private static Instant? GoneSince(AttendanceResult attendance) =>
         attendance.Contested.OfType<GoneWhileConnected>().LastOrDefault()?.From ?? (attendance.Stretches is [.., var last] ? last.To : null);

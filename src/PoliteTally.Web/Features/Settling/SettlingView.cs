@@ -50,10 +50,11 @@ public sealed record NameLine(
 
 /// <summary>A student in the register.</summary>
 /// <param name="MissedAt">The roll call that they were missing from, if that is the teacher's last word; null else.</param>
+/// <param name="SentOutSince">Since when they are sent out and not let back in.</param>
 /// <param name="Disagree">Whether marks and what was measured differ, so that it is asked which of them it was.</param>
 public sealed record RegisterLine(
     Guid Student, string Called, string Rest, AttendanceStatus Status, KnownBy KnownBy, string Words, double PresentSeconds,
-    IReadOnlyList<decimal[]> Ribbon, bool Declared, bool Disagree, string? Excuse, Instant? MissedAt);
+    IReadOnlyList<decimal[]> Ribbon, bool Declared, bool Disagree, string? Excuse, Instant? MissedAt, Instant? SentOutSince);
 
 internal static class SettlingViews
 {
@@ -137,6 +138,6 @@ internal static class SettlingViews
             result.Present.TotalSeconds,
             RibbonOf(result, times),
             declared, disagree,
-            state.Evidence.ExcuseOf(id)?.Reason, marks is [.., { ByRollCall: true, Mark: Mark.Left } call] ? call.At : null);
+            state.Evidence.ExcuseOf(id)?.Reason, marks is [.., { ByRollCall: true, Mark: Mark.Left } call] ? call.At : null, result.SentOutSince);
     }
 }

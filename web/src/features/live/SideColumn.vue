@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Head } from '../../live/drawn'
 import EdgeList from './EdgeList.vue'
 import Gauge from './Gauge.vue'
@@ -16,6 +16,7 @@ import TurnCard from './TurnCard.vue'
 defineProps<{ id: string; head: Head }>()
 const {
   drawn,
+  rows,
   now,
   note,
   strike,
@@ -42,6 +43,8 @@ const {
   planned,
   wrong,
 } = useTeaching()
+
+const sentOut = computed(() => rows.value.filter((r) => r.sentOutSince !== null))
 
 /** Beside an open panel the commands are one line, until they are asked for. */
 const more = ref(false)
@@ -78,6 +81,13 @@ watch(
           @tick="(reminder) => note({ type: 'reminderTicked', reminder })"
           @untick="strike"
         />
+        <section v-if="sentOut.length" class="mb-3" aria-label="To be let back in">
+          <h2 class="border-b-[1.5px] border-ink pb-0.5 font-semibold">To be let back in</h2>
+          <p v-for="r in sentOut" :key="r.id" class="flex justify-between gap-2 border-b border-rule py-1 text-small">
+            <b>{{ r.shortName }}</b>
+            <button class="quiet" @click="note({ type: 'letBackIn', student: r.id })">Let in</button>
+          </p>
+        </section>
         <HandLine
           :hands="drawn.hands"
           :name-of="nameOf"

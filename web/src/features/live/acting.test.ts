@@ -13,6 +13,7 @@ const juno = {
   points: [] as string[],
   whereabouts: 'here',
   shownSince: null as number | null,
+  sentOutSince: null as number | null,
   page: false,
 }
 const eino = { ...juno, id: 'eino', shortName: 'Eino' }

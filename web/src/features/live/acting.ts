@@ -26,6 +26,7 @@ export function useActing(lesson: LiveLesson, sheet: Sheet, chosen: Ref<string[]
   /** What an act is for a student as things stand: the hand key takes a hand down again, the pause key ends a pause. */
   function actFor(act: LoggedAct, student: string): Act {
     if (act.name === 'hand' && handsUp.value.has(student)) return { type: 'handEnded', student, end: 'withdrawn' }
+    if (act.name === 'sentOut' && rowOf(student)?.sentOutSince) return { type: 'letBackIn', student }
     if (act.name === 'pause') return { type: 'speakingPaused', student, paused: !rowOf(student)?.paused }
     const by = drawn.value?.turn?.student
     if (act.name === 'handOn' && by && by !== student) return { type: 'called', student, origin: 'handedOn', by }
@@ -84,7 +85,7 @@ export function useActing(lesson: LiveLesson, sheet: Sheet, chosen: Ref<string[]
   /** Whoever has left keeps their hand in line for when they are back, and is not called. */
   const isGone = (hand: DrawnHand) => {
     const row = rowOf(hand.student)
-    return row?.whereabouts === 'left' && !mayBeHere(row, now.value)
+    return !!row?.sentOutSince || (row?.whereabouts === 'left' && !mayBeHere(row, now.value))
   }
   const setDown = (...students: string[]) =>
     note(...students.map((student) => ({ type: 'handEnded' as const, student, end: 'setDown' as const })))

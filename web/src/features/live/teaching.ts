@@ -158,11 +158,20 @@ export function provideTeaching(id: string, lesson: LiveLesson) {
     return pass.value.kind === 'signal' && isHere(row) ? 'no answer' : 'not here'
   }
 
+  /** Why somebody was sent out is an aside, asked for at once. */
+  function log(...[act, students]: Parameters<typeof acting.log>) {
+    const sendsOut =
+      act.name === 'sentOut' && running.value && students.length === 1 && !sheet.rowOf(students[0]!)?.sentOutSince
+    acting.log(act, students)
+    if (sendsOut) asideOn.value = students[0]
+  }
+
   const teaching = {
     ...sheet,
     ...choosing,
     ...telling,
     ...acting,
+    log,
     ...draw,
     judging,
     pass,

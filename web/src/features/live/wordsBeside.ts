@@ -12,6 +12,7 @@ export const mayBeHere = (row: DrawnRow, now: number) =>
 
 /** What stands beside a name on the sheet: where its student is, else the one thing about them that matters now; empty if nothing does. */
 export function wordsBeside(row: DrawnRow, head: Head, now: number, group?: string): string {
+  if (row.sentOutSince !== null) return `sent out ${minutes(now - row.sentOutSince)}`
   if (mayBeHere(row, now)) return 'here?'
   switch (row.whereabouts) {
     case 'missing':

@@ -31,6 +31,7 @@ const settled = computed(() => view.value?.lesson.stage === 'settled')
 const isOver = computed(() => settled.value || view.value?.lesson.stage === 'ended')
 const waiting = computed(() => files.value?.waiting ?? '')
 const files = useTemplateRef<InstanceType<typeof FilesPanel>>('files')
+const out = computed(() => view.value?.register.filter((r) => r.sentOutSince !== null) ?? [])
 const foot = useTemplateRef<InstanceType<typeof RegisterFoot>>('foot')
 /** Once it can be pressed. */
 const focusFoot = () =>
@@ -164,6 +165,19 @@ const reopen = () => note([{ type: 'struck', entry: view.value!.settledBy! }], '
           </h2>
           <RegisterTable :lesson="id" :rows="view.register" :locked="settled" @declare="declare" @excuse="excuse" />
           <RegisterHistory v-if="stands?.past.length" :past="stands.past" />
+        </section>
+
+        <section v-if="out.length" class="step" aria-labelledby="sent-out">
+          <h2 id="sent-out" class="head">To be let back in</h2>
+          <p v-for="r in out" :key="r.student" class="flex flex-wrap gap-x-5 border-b border-rule py-1">
+            <b>{{ r.called }} {{ r.rest }}</b> sent out at {{ hour(r.sentOutSince!) }}
+            <button
+              class="quiet"
+              @click="note([{ type: 'letBackIn', student: r.student }], `${r.called} ${r.rest} let back in`)"
+            >
+              Let in
+            </button>
+          </p>
         </section>
 
         <Contacts
