@@ -34,10 +34,8 @@ internal static class MessageWords
 
     private static Dictionary<string, HashSet<string>> Read()
     {
-        using var stream = typeof(MessageWords).Assembly.GetManifestResourceStream("PoliteTally.Core.Chat.chat-words.txt")!;
-        using var reader = new StreamReader(stream);
         var known = new Dictionary<string, HashSet<string>>(StringComparer.Ordinal);
-        while (reader.ReadLine() is { } line)
+        foreach (var line in ChatWordsFile.Text.Split('\n'))
         {
             if (line.StartsWith('#') || line.Split(": ", 2) is not [var kind, var groups])
             {

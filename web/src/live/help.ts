@@ -1,4 +1,4 @@
-import { computed, onScopeDispose, ref, shallowRef } from 'vue'
+import { computed, effectScope, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import { api, ask, Problem, type Schemas } from '../api/client'
 import { keepConnected } from './hubConnection'
 import { entriesOf, Outbox, type Act, type Noted } from './outbox'
@@ -44,15 +44,23 @@ export function useHelp(key: string) {
   }
 
   void load()
-  keepConnected('/help/live', { changed: () => void load() }, async (invoke) => {
-    if (closed.value) return
-    try {
-      await invoke('Watch', key)
-    } finally {
-      // Whether the link was taken back meanwhile, only this says.
-      await load()
-    }
-    outbox.hurry()
+  const line = effectScope()
+  line.run(() =>
+    keepConnected('/help/live', { changed: () => void load() }, async (invoke) => {
+      try {
+        await invoke('Watch', key)
+      } finally {
+        // Whether the link was taken back meanwhile, only this says.
+        await load()
+      }
+      outbox.hurry()
+    }),
+  )
+  // A link that opens nothing any more is not asked again.
+  watch(closed, (why) => {
+    if (!why) return
+    line.stop()
+    outbox.close()
   })
   const ticking = setInterval(() => (now.value = time.now()), 1000)
   onScopeDispose(() => {

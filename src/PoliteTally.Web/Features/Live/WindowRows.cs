@@ -1,6 +1,7 @@
 using System.Text.Json;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
+using PoliteTally.Core.Meeting;
 using PoliteTally.Store;
 using PoliteTally.Store.Model;
 using PoliteTally.Web.Requests;
@@ -47,6 +48,9 @@ internal sealed class WindowRows
             switch (entry.Act.Reach)
             {
                 case Reach.Everybody:
+                    return null;
+                // Two of one name are told apart from now on: what was seen under the name may be somebody else's.
+                case Reach.WhoItIsAbout when entry.Act is NameAct { Beside.Length: > 0 } name && state.Names.AreSeveral(name.Name):
                     return null;
                 case Reach.WhoItIsAbout:
                     touched.UnionWith(state.StudentsOf(entry.Act));

@@ -103,6 +103,7 @@ const last = (m: Schemas['MissingStudent']) => m.attempts.at(-1)
         :to="writing.map(toWhom).join(', ')"
         :sending="sending"
         :to-outbox="!!data?.toOutbox"
+        :link="head?.meetingLink ?? null"
         @send="write(writing!)"
         @leave="writing = undefined"
       />
