@@ -20,7 +20,10 @@ public sealed class LessNeverPaysTests
 {
     private static Question Quiz(int id) => new()
     {
-        Id = Given.Id(id), Kind = QuestionKind.TrueFalse, Purpose = QuestionPurpose.Quiz, Text = "Fog is a cloud.",
+        Id = Given.Id(id),
+        Kind = QuestionKind.TrueFalse,
+        Purpose = QuestionPurpose.Quiz,
+        Text = "Fog is a cloud.",
         Options = [new QuestionOption(Given.Id(900), "true", Right: true), new QuestionOption(Given.Id(901), "false")],
     };
 

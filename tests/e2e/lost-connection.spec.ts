@@ -24,6 +24,19 @@ test('with the network gone for a while everything goes on in pencil and is inke
   await expect(other.row('Ximena').getByRole('img', { name: 'speaking 1' })).toBeVisible()
 })
 
+test('signed out in the middle of a lesson, signing in is done inside it and nothing is left behind', async ({ live: { page, row, keyOf, press, path } }) => {
+  await page.context().clearCookies()
+  await press(await keyOf('Saga'), '0', await keyOf('Eino'), '0')
+  const bar = page.getByRole('region', { name: 'Signed out' })
+  await expect(bar).toContainText('2 entries in pencil wait here')
+  await bar.getByRole('button', { name: 'Look around as Tamsin Vale' }).click()
+  await expect(bar).toBeHidden()
+  await expect(page.getByText('all stored')).toBeVisible()
+  expect(new URL(page.url()).pathname).toBe(path)
+  await page.reload()
+  await expect(row('Eino').getByRole('img', { name: 'nods 1' })).toBeVisible()
+})
+
 test('with the clock of the browser three hours wrong, entries carry the right time', async ({ live, context }) => {
   const wrong = new LiveWindow(await context.newPage())
   await wrong.page.addInitScript(() => {

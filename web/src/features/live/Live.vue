@@ -88,6 +88,10 @@ function endLesson() {
   grid-template-areas: 'head head' 'side sheet' 'foot foot';
   height: 100dvh;
 }
+/* Signed out: what says it takes its place above the sheet, and covers nothing. */
+.live:has(> .bar) {
+  padding-top: 92px;
+}
 .live > :deep(header) {
   grid-area: head;
 }

@@ -53,7 +53,7 @@ function press() {
         <button class="press-first" @click="asking = false">Look at it first</button>
         <button class="press" @click="press">Confirm without it</button>
       </template>
-      <button v-else ref="first" class="press-first" :disabled="busy" @click="press">
+      <button v-else ref="first" class="press-first" @click="press">
         {{ way && !wasTaken ? 'Confirm and hand in' : 'Confirm the register' }}
       </button>
       <span class="text-ink-soft"
