@@ -33,11 +33,7 @@ const waiting = computed(() => files.value?.waiting ?? '')
 const files = useTemplateRef<InstanceType<typeof FilesPanel>>('files')
 const out = computed(() => view.value?.register.filter((r) => r.sentOutSince !== null) ?? [])
 const foot = useTemplateRef<InstanceType<typeof RegisterFoot>>('foot')
-/** Once it can be pressed. */
-const focusFoot = () =>
-  until(busy)
-    .toBe(false, { flush: 'post' })
-    .then(() => foot.value?.focus())
+const focusFoot = () => foot.value?.focus()
 const of = (status: Schemas['AttendanceStatus']) => view.value?.register.filter((r) => r.status === status).length ?? 0
 const summary = computed(() =>
   [
@@ -62,7 +58,19 @@ const declare = (row: Schemas['RegisterLine'], status: Schemas['AttendanceStatus
 const excuse = (row: Schemas['RegisterLine'], reason: string) =>
   note([{ type: 'excuseRecorded', student: row.student, reason }], `excuse for ${row.called} ${row.rest} recorded`)
 
+// Whoever presses while an answer is on its way means what is there when it has arrived; and once.
+let confirming = false
 async function confirm() {
+  if (confirming) return
+  confirming = true
+  try {
+    await until(busy).toBe(false)
+    await settle()
+  } finally {
+    confirming = false
+  }
+}
+async function settle() {
   await note([{ type: 'lessonSettled' }], 'settled')
   const way = stands.value?.ways[0]
   if (!problem.value && way && !stands.value?.handIns.length) await handIn(way, '')
