@@ -77,9 +77,18 @@ test('who has left keeps a hand in line, is not called, and is back with it', as
 })
 
 test('before the bell what makes sense then works, and of the rest it is said that the lesson has not begun', async ({ page }) => {
-  const { today } = await deskOf(page)
-  const planned = today.find((l: { stage: string }) => l.stage === 'planned')
-  await page.goto(`/lessons/${planned.id}/live`)
+  // A lesson takes entries from an hour before its time on.
+  const { classes } = await deskOf(page)
+  const soon = new Date(Date.now() + 20 * 60_000).toISOString()
+  await page.goto(`/classes/${classes[0].id}`)
+  await page.getByRole('button', { name: 'Plan one' }).click()
+  await page.getByLabel('What it is about').fill('By the lighthouse')
+  await page.getByLabel('Day').fill(soon.slice(0, 10))
+  await page.getByLabel('Starts').fill(soon.slice(11, 16))
+  await page.getByRole('button', { name: 'Plan it' }).click()
+  const line = page.getByRole('listitem').filter({ hasText: 'By the lighthouse' })
+  const lesson = /lessons\/([^/]+)/.exec((await line.getByRole('link').first().getAttribute('href'))!)![1]
+  await page.goto(`/lessons/${lesson}/live`)
   const live = new LiveWindow(page)
   await expect(live.sheet.getByRole('listitem').first()).toBeVisible()
   const key = (await live.sheet.locator('.who kbd').first().getAttribute('data-key'))!

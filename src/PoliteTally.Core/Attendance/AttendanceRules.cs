@@ -21,7 +21,8 @@ public static class AttendanceRules
         // Of what is said after the end only that somebody is seen to leave tells of the lesson.
         told = told with { Marks = [.. all.Where(m => m.At < to || m is { Mark: Mark.Left, ByRollCall: false } || to == from)] };
         var enough = Duration.Min(policy.AbsentBelow, counted * (double)policy.AbsentBelowShare);
-        var presence = Presence.Of(told, from, to, policy.Bridge);
+        var connections = Connections.Of(told.Sightings, from, to);
+        var presence = Presence.Of(told, connections, from, to, policy.Bridge);
         var (present, _) = presence.Bridged(policy.Bridge, counted);
         // Whom the teacher sent out neither left nor fell out.
         var stays = presence.Stretches.Count == 0 || told.TimesOut.Count == 0 ? presence.Stretches : Stays(presence.Stretches, told.TimesOut, from, to);
@@ -48,7 +49,7 @@ public static class AttendanceRules
         var worth = new AttendanceWorth(
             status, status == AttendanceStatus.Late && !IsExcused(MissedBy.ComingLate), leftEarly && !IsExcused(MissedBy.LeavingEarly),
             presence.IsMeasured && there ? CountedAsThere() : 0, presence.IsMeasured && told.Declared is null);
-        var newest = NewestEvidence.Of(Connections.Of(told.Sightings, from, to).All, ActsSince(from), [.. all, .. told.TimesOut.SelectMany(MarksOf)]);
+        var newest = NewestEvidence.Of(connections.All, ActsSince(from), [.. all, .. told.TimesOut.SelectMany(MarksOf)]);
         return new AttendanceResult(
             status, knownBy, present, counted, share, arrival, earlyLeave, flags, dropouts, presence.Stretches, worth.Credit(policy),
             status is AttendanceStatus.Excused or AttendanceStatus.Late || leftEarly ? told.Excuse?.Reason : null, RestsOn(), newest.IsHere)
@@ -58,7 +59,7 @@ public static class AttendanceRules
             SentOutSince = told.TimesOut is [.., { To: null } open] ? open.From : null,
             SentOutFor = told.TimesOut.Aggregate(Duration.Zero, (sum, t) => sum + Duration.Max(Duration.Zero, Instant.Min(t.To ?? to, to) - Instant.Max(t.From, from))),
             ArrivalIsKnown = presence.ArrivalIsKnown,
-            Contested = ContestedTimes.In(told, presence, from, to, policy),
+            Contested = ContestedTimes.In(told, connections.All, presence, from, to, policy),
             Missed = there && !isEstimated && policy.MissedCounts ? [.. Missed()] : [],
         };
 
@@ -101,7 +102,7 @@ public static class AttendanceRules
 
         bool IsExcused(MissedBy missed) => told.Excuse is not null || told.LineFailed.ContainsKey(missed);
 
-        // What is excused costs nothing.
+        // What is excused costs nothing, and sent out is no time of their own choice.
         decimal CountedAsThere()
         {
             if (told.Excuse is not null || counted <= Duration.Zero)
@@ -112,7 +113,6 @@ public static class AttendanceRules
             var gaps = stays.Zip(stays.Skip(1), (a, b) => b.From - a.To).Where(g => g > policy.Bridge).Aggregate(Duration.Zero, (a, b) => a + b);
             var (late, early) = (arrival ?? Duration.Zero, earlyLeave ?? Duration.Zero);
             var excused = (IsExcused(MissedBy.ComingLate) ? late : Duration.Zero) + (IsExcused(MissedBy.LeavingEarly) ? early : Duration.Zero) + (IsExcused(MissedBy.Dropouts) ? gaps : Duration.Zero);
-            // Dropouts cost nothing while they were there half of the time.
             var sentOut = stays.Aggregate(Duration.Zero, (sum, s) => sum + (s.To - s.From)) - presence.Stretches.Aggregate(Duration.Zero, (sum, s) => sum + (s.To - s.From));
             return Math.Min(1m, Ratio(present + excused + sentOut, counted));
         }

@@ -29,18 +29,18 @@ internal static class ContestedTimes
     /// bridges is no time away, and close to a joining or leaving two clocks may disagree.
     /// </summary>
     /// <param name="told">All that says where they were.</param>
+    /// <param name="connections">Their connections.</param>
     /// <param name="presence">What was made of it.</param>
     /// <param name="from">When the lesson begins to count.</param>
     /// <param name="to">When it ends to count.</param>
     /// <param name="policy">How the class counts.</param>
-    public static IReadOnlyList<Contested> In(StudentEvidence told, Presence presence, Instant from, Instant to, AttendancePolicy policy)
+    public static IReadOnlyList<Contested> In(StudentEvidence told, IReadOnlyList<Stretch> connections, Presence presence, Instant from, Instant to, AttendancePolicy policy)
     {
         if (presence.KnownBy is KnownBy.Estimated or KnownBy.Nothing || presence.Flags.HasFlag(AttendanceFlags.LengthOnly) || !Speaks(told))
         {
             return [];
         }
 
-        var connections = Connections.Of(told.Sightings, from, to).All;
         return [.. Away(told, presence, connections, from, to, policy), .. Gone(told, connections, from, to, policy)];
     }
 

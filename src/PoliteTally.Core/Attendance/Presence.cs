@@ -21,11 +21,15 @@ internal sealed record Presence(
     private static readonly Duration Rounding = Duration.FromMinutes(1);
 
     /// <summary>Reads everything that says when a student was there: connections measure; else the teacher's marks say it; else what they did shows it.</summary>
-    public static Presence Of(StudentEvidence told, Instant from, Instant to, Duration bridge)
+    /// <param name="told">All that says where the student was.</param>
+    /// <param name="connections">Their connections, and what stands beside them.</param>
+    /// <param name="from">When the lesson begins to count.</param>
+    /// <param name="to">When it ends to count.</param>
+    /// <param name="bridge">The longest gap that counts as present.</param>
+    public static Presence Of(StudentEvidence told, (IReadOnlyList<Stretch> All, AttendanceFlags Flags) connections, Instant from, Instant to, Duration bridge)
     {
-        var (connections, flags) = Connections.Of(told.Sightings, from, to);
         var length = told.Sightings.OfType<PresentFor>().Select(p => (Duration?)p.Length).Aggregate((Duration?)null, (sum, l) => (sum ?? Duration.Zero) + l);
-        return connections.Count > 0 ? Measured(told, connections, flags, length, from, to, bridge)
+        return connections.All.Count > 0 ? Measured(told, connections.All, connections.Flags, length, from, to, bridge)
             : length is { } lasted ? new Presence([], KnownBy.Measured, AttendanceFlags.LengthOnly, lasted > Duration.Zero, ArrivalIsKnown: false, IsMeasured: true, Duration.Min(lasted, to - from))
             : told.Marks.Any(m => m.At >= from || m.Mark != Mark.Left) ? Declared(told, from, to)
             : Estimated(told, from, to);

@@ -19,9 +19,6 @@ public sealed class PageVisits : LessonPart
     /// <summary>The entry by which the page of a student was opened; null while it is not open.</summary>
     public Guid? OpenBy(Guid student) => _open.TryGetValue(student, out var entry) ? entry : null;
 
-    /// <summary>Whether any student has their page open.</summary>
-    public bool IsAnyOpen => _open.Count > 0;
-
     internal void Open(Guid student, Guid entry) => _open[student] = entry;
 
     internal void Close(Guid student) => _open.Remove(student);

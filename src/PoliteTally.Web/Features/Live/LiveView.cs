@@ -51,7 +51,7 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
             new LiveHead(
                 lesson.Id, lesson.ClassId, open.ClassName, lesson.Number, lesson.Title, lesson.Stage, lesson.DropIn,
                 lesson.PlannedStart, lesson.PlannedEnd, lesson.ActualStart, lesson.ActualEnd, state.Course.EndedBy,
-                open.Times.CountedFrom, open.Times.CountedTo, (int)open.Rules.Scheme.Attendance.LateAfter.TotalSeconds, IsMissingKnown(state), now, position, LineOf(open, state, names), TurnOf(state, names), LastEntries.Of(state, names),
+                open.Times.CountedFrom, open.Times.CountedTo, (int)open.Rules.Scheme.Attendance.LateAfter.TotalSeconds, IsMissingKnown(open, state), now, position, LineOf(open, state, names), TurnOf(state, names), LastEntries.Of(state, names),
                 lesson.MeetingLink, open.Rules.NodReasons,
                 RemindersOf(open.Rules.BeforeStart, state), RemindersOf(open.Rules.BeforeEnd, state),
                 PlanOf(open, state), [.. state.Timers.Select(t => new TimerNow(t.Task, t.From, t.To, t.Group))],
@@ -65,9 +65,11 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
             rows);
     }
 
-    // By a roll call, or by who is in the meeting or on the page; not by marks, which a class is looked through with.
-    private static bool IsMissingKnown(LessonState state) =>
-        state.Evidence.RollCalls.Count > 0 || state.Names.All.Values.Any(n => n.Match?.Student is not null && n.Sightings.Any(s => s is JoinAt)) || state.Page.IsAnyOpen;
+    // By a roll call, or because most of the class is seen in the meeting or on the page; not by marks, which a class is looked through with.
+    private static bool IsMissingKnown(OpenLesson open, LessonState state) =>
+        state.Evidence.RollCalls.Count > 0
+        || state.Names.All.Values.Where(n => n.Sightings.Any(s => s is JoinAt)).Select(state.Names.StudentOf).OfType<Guid>()
+            .Union(open.Roster.Select(s => s.Name.Id).Where(s => state.Page.OpenBy(s) is not null)).Count() * 2 > open.Roster.Count;
 
     /// <summary>The hands in line. One of a name that belongs to nobody yet carries the name.</summary>
     internal static IReadOnlyList<HandWaiting> LineOf(OpenLesson open, LessonState state, IReadOnlyDictionary<Guid, string> names)
@@ -138,7 +140,7 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
 
 /// <summary>The lesson, the hand line, the turn, what is prepared and what waits, and the last entries.</summary>
 /// <param name="LateAfterSeconds">After how long coming is late.</param>
-/// <param name="MissingIsKnown">Whether it is known who is missing: by a roll call, or by who is in the meeting or on the page.</param>
+/// <param name="MissingIsKnown">Whether it is known who is missing: by a roll call, or because most of the class is in the meeting or on the page.</param>
 /// <param name="EndedBy">The entry that ended it: striking it out resumes the lesson.</param>
 /// <param name="Door">Names in the meeting that belong to nobody yet.</param>
 /// <param name="ChatWaiting">Messages that no sweep has looked at.</param>

@@ -89,7 +89,7 @@ function endLesson() {
   height: 100dvh;
 }
 /* Signed out: what says it takes its place above the sheet, and covers nothing. */
-.live:has(> .bar) {
+.live:has(> .signed-out) {
   padding-top: 92px;
 }
 .live > :deep(header) {

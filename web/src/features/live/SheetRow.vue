@@ -55,7 +55,7 @@ const told = (strokes: DrawnStroke[], what: string) =>
     <button
       class="who"
       :aria-pressed="chosen"
-      :aria-label="`${row.called} ${row.rest}, ${out ?? row.whereabouts}, key ${row.key}${hand ? ', hand up' : ''}`"
+      :aria-label="`${row.called} ${row.rest}, ${out ?? (beside === 'here?' ? 'perhaps here' : row.whereabouts)}, key ${row.key}${hand ? ', hand up' : ''}`"
       @click="emit('pick', $event.shiftKey || $event.ctrlKey || $event.metaKey)"
     >
       <StatusMark :status="row.whereabouts" :pencil="row.pencilled" />
@@ -205,7 +205,7 @@ const told = (strokes: DrawnStroke[], what: string) =>
 }
 .beside {
   flex: none;
-  width: 104px;
+  width: 118px;
   font-size: var(--text-small);
   white-space: nowrap;
   font-style: italic;

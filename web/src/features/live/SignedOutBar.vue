@@ -35,7 +35,7 @@ const lookAround = () => go(() => ask(api.POST('/api/session/demo')))
 </script>
 
 <template>
-  <section v-if="away === 'signedOut'" class="bar" aria-label="Signed out">
+  <section v-if="away === 'signedOut'" class="signed-out" aria-label="Signed out">
     <p role="alert">
       <b>You are signed out.</b>
       {{
@@ -59,7 +59,7 @@ const lookAround = () => go(() => ask(api.POST('/api/session/demo')))
 </template>
 
 <style scoped>
-.bar {
+.signed-out {
   position: fixed;
   inset: 0 0 auto;
   z-index: 5;

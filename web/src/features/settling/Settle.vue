@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { until } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import type { Schemas } from '../../api/client'
 import { session } from '../../api/session'
@@ -58,19 +57,7 @@ const declare = (row: Schemas['RegisterLine'], status: Schemas['AttendanceStatus
 const excuse = (row: Schemas['RegisterLine'], reason: string) =>
   note([{ type: 'excuseRecorded', student: row.student, reason }], `excuse for ${row.called} ${row.rest} recorded`)
 
-// Whoever presses while an answer is on its way means what is there when it has arrived; and once.
-let confirming = false
 async function confirm() {
-  if (confirming) return
-  confirming = true
-  try {
-    await until(busy).toBe(false)
-    await settle()
-  } finally {
-    confirming = false
-  }
-}
-async function settle() {
   await note([{ type: 'lessonSettled' }], 'settled')
   const way = stands.value?.ways[0]
   if (!problem.value && way && !stands.value?.handIns.length) await handIn(way, '')
