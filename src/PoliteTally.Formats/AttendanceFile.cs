@@ -89,14 +89,9 @@ public static class AttendanceFile
         var bareUnit = table.Headings.ElementAtOrDefault(lasted) is { } heading
             && heading.Contains("sec", StringComparison.OrdinalIgnoreCase) ? Duration.FromSeconds(1) : Duration.FromMinutes(1);
         var lines = Enumerable.Range(0, table.Rows.Count).Select(i => LineOf(table.Rows[i], i)).ToList();
-        var stays = lines.Where(r => r is { Joined: not null, Left: not null, Problems: [] }).GroupBy(r => r.Name, StringComparer.Ordinal)
-            .ToDictionary(g => g.Key, g => g.Aggregate(Duration.Zero, (sum, r) => sum + (r.Left!.Value - r.Joined!.Value)), StringComparer.Ordinal);
-        if (shape == AttendanceShape.Stretches && fields.ContainsKey("length"))
-        {
-            lines = WithShorter(lines);
-        }
-
-        return new AttendancePreview(columns, shape!.Value, namesZone || stated is not null || shape == AttendanceShape.Lengths, lines, FarFrom(lines), unclear, shape == AttendanceShape.Stretches && fields.ContainsKey("length") ? Totals(lines) : []);
+        var differ = shape == AttendanceShape.Stretches && fields.ContainsKey("length") ? Differing(lines) : [];
+        return new AttendancePreview(
+            columns, shape!.Value, namesZone || stated is not null || shape == AttendanceShape.Lengths, differ.Count > 0 ? WithShorter(lines) : lines, FarFrom(lines), unclear, Totals());
 
         AttendanceRow LineOf(TableRow row, int index)
         {
@@ -164,31 +159,36 @@ public static class AttendanceFile
             }
         }
 
-        // A length beside joining and leaving is of that stay, or of all stays of the person. A shorter one is the time that counts: the gaps lie somewhere between.
-        List<AttendanceRow> WithShorter(List<AttendanceRow> read)
+        // Lengths beside joining and leaving that are neither that of the stay nor of all stays of the person, each with its row.
+        List<(AttendanceRow Row, Duration Stated)> Differing(List<AttendanceRow> read)
         {
-            var shorter = read.Zip(table.Rows).Where(r => Differs(r.First, r.Second) is { } stated && stated < r.First.Left - r.First.Joined).ToDictionary(r => r.First.Row, r => Differs(r.First, r.Second));
-            var theirs = shorter.Count == 0 ? [] : read.Where(r => shorter.ContainsKey(r.Row)).Select(r => r.Name).ToHashSet(StringComparer.Ordinal);
-            return [.. read.Select(r => theirs.Contains(r.Name) && r is { Joined: not null, Left: not null } ? r with { Length = shorter.GetValueOrDefault(r.Row) ?? r.Left - r.Joined } : r)];
+            var whole = read.Zip(table.Rows).Where(r => r.First is { Joined: not null, Left: not null, Problems: [] }).ToList();
+            var stays = whole.GroupBy(r => r.First.Name, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.Aggregate(Duration.Zero, (sum, r) => sum + StayOf(r.First)), StringComparer.Ordinal);
+            return
+            [
+                .. from line in whole
+                   let length = TimeText.Length(Columns.CellOf(line.Second, lasted), bareUnit)
+                   where length is { } said && !IsAbout(said, StayOf(line.First)) && !IsAbout(said, stays[line.First.Name])
+                   select (line.First, length.Value),
+            ];
         }
 
-        IReadOnlyList<string> Totals(List<AttendanceRow> read)
+        // A shorter one is the time that counts: the gaps lie somewhere between.
+        List<AttendanceRow> WithShorter(List<AttendanceRow> read)
         {
-            var wrong = (
-                from line in read.Zip(table.Rows)
-                let stated = Differs(line.First, line.Second)
-                where stated is not null
-                let own = line.First.Left!.Value - line.First.Joined!.Value
-                select $"Row {line.First.Row} says {Minutes(stated.Value)} of {line.First.Name}; from joining to leaving it is {Minutes(own)}. The shorter time counts.").ToList();
+            var shorter = differ.Where(d => d.Stated < StayOf(d.Row)).ToDictionary(d => d.Row.Row, d => d.Stated);
+            var theirs = differ.Where(d => shorter.ContainsKey(d.Row.Row)).Select(d => d.Row.Name).ToHashSet(StringComparer.Ordinal);
+            return [.. read.Select(r => theirs.Contains(r.Name) && r is { Joined: not null, Left: not null } ? r with { Length = shorter.TryGetValue(r.Row, out var length) ? length : StayOf(r) } : r)];
+        }
+
+        IReadOnlyList<string> Totals()
+        {
+            var wrong = differ.ConvertAll(d =>
+                $"Row {d.Row.Row} says {Minutes(d.Stated)} of {d.Row.Name}; from joining to leaving it is {Minutes(StayOf(d.Row))}. The shorter time counts.");
             return wrong.Count <= RemarksSaid ? wrong : [.. wrong.Take(RemarksSaid), $"The same is true of {wrong.Count - RemarksSaid} more rows."];
         }
 
-        // A length that is neither that of the stay nor of all stays.
-        Duration? Differs(AttendanceRow line, TableRow row) =>
-            line is { Joined: { } joined, Left: { } left, Problems: [] } && TimeText.Length(Columns.CellOf(row, lasted), bareUnit) is { } stated
-            && !IsAbout(stated, left - joined) && !IsAbout(stated, StaysOf(line.Name)) ? stated : null;
-
-        Duration StaysOf(string name) => stays.GetValueOrDefault(name);
+        static Duration StayOf(AttendanceRow row) => row.Left!.Value - row.Joined!.Value;
 
         static bool IsAbout(Duration a, Duration b) => (a > b ? a - b : b - a) <= Rounding;
 

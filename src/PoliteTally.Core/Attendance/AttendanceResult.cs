@@ -123,10 +123,13 @@ public sealed record AttendanceResult(
     /// <summary>So long an act beside every connection is taken to show that somebody may be there. 5 min.</summary>
     public static readonly Duration ShownFor = Duration.FromMinutes(5);
 
+    /// <summary>Until when what they did after it shows that they may be there; null if they did nothing.</summary>
+    public Instant? ShownUntil => ShownSince + ShownFor;
+
     /// <summary>Whether they may be there, though nothing but an act shows it.</summary>
     /// <param name="now">The moment.</param>
     /// <param name="onPage">Whether their student page is open: then it may be for as long as that.</param>
-    public bool MayBeHere(Instant now, bool onPage) => ShownSince is { } shown && (onPage || now - shown <= ShownFor);
+    public bool MayBeHere(Instant now, bool onPage) => ShownUntil is { } until && (onPage || now <= until);
 
     /// <summary>Whether a moment was missed by coming late or leaving early without an excuse.</summary>
     public bool HasMissed(Instant at) => Missed.Any(m => m.From <= at && at < m.To);
@@ -168,26 +171,11 @@ public sealed record AttendanceResult(
     /// <param name="from">When the part begins.</param>
     /// <param name="to">When it ends.</param>
     /// <param name="bridge">The longest gap that counts as present.</param>
-    public bool ThereForHalf(Instant from, Instant to, Duration bridge)
-    {
-        return from == to ? Stretches.Any(s => s.From <= from && from < s.To) || InBridge(from, bridge) : ThereIn(from, to, bridge) * 2 >= to - from;
-    }
+    public bool ThereForHalf(Instant from, Instant to, Duration bridge) =>
+        from == to ? Connections.Bridged(Stretches, bridge).Exists(s => s.From <= from && from < s.To) : ThereIn(from, to, bridge) * 2 >= to - from;
 
-    private bool InBridge(Instant at, Duration bridge) => Stretches.Zip(Stretches.Skip(1)).Any(g => g.First.To <= at && at < g.Second.From && g.Second.From - g.First.To <= bridge);
-
-    private Duration ThereIn(Instant from, Instant to, Duration bridge)
-    {
-        var (there, until) = (Duration.Zero, (Instant?)null);
-        foreach (var stretch in Stretches)
-        {
-            var since = until is { } last && stretch.From - last <= bridge ? last : stretch.From;
-            var (first, end) = (Instant.Max(since, from), Instant.Min(stretch.To, to));
-            there += Duration.Max(Duration.Zero, end - first);
-            until = stretch.To;
-        }
-
-        return there;
-    }
+    private Duration ThereIn(Instant from, Instant to, Duration bridge) =>
+        Connections.Bridged(Stretches, bridge).Aggregate(Duration.Zero, (sum, s) => sum + Duration.Max(Duration.Zero, Instant.Min(s.To, to) - Instant.Max(s.From, from)));
 }
 
 /// <summary>Flags beside the status; each independent of the others.</summary>

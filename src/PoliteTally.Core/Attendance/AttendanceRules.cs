@@ -23,7 +23,7 @@ public static class AttendanceRules
         var enough = Duration.Min(policy.AbsentBelow, counted * (double)policy.AbsentBelowShare);
         var connections = Connections.Of(told.Sightings, from, to);
         var presence = Presence.Of(told, connections, from, to, policy.Bridge);
-        var (present, _) = presence.Bridged(policy.Bridge, counted);
+        var present = presence.Time(policy.Bridge, counted);
         // Whom the teacher sent out neither left nor fell out.
         var stays = presence.Stretches.Count == 0 || told.TimesOut.Count == 0 ? presence.Stretches : Stays(presence.Stretches, told.TimesOut, from, to);
         var dropouts = Math.Max(0, stays.Count - 1);
@@ -59,7 +59,7 @@ public static class AttendanceRules
             SentOutSince = told.TimesOut is [.., { To: null } open] ? open.From : null,
             SentOutFor = told.TimesOut.Aggregate(Duration.Zero, (sum, t) => sum + Duration.Max(Duration.Zero, Instant.Min(t.To ?? to, to) - Instant.Max(t.From, from))),
             ArrivalIsKnown = presence.ArrivalIsKnown,
-            Contested = ContestedTimes.In(told, connections.All, presence, from, to, policy),
+            Contested = ContestedTimes.In(told, presence, from, to, policy),
             Missed = there && !isEstimated && policy.MissedCounts ? [.. Missed()] : [],
         };
 
@@ -110,10 +110,10 @@ public static class AttendanceRules
                 return 1;
             }
 
-            var gaps = stays.Zip(stays.Skip(1), (a, b) => b.From - a.To).Where(g => g > policy.Bridge).Aggregate(Duration.Zero, (a, b) => a + b);
+            var gaps = stays.Count == 0 ? Duration.Zero : stays[^1].To - stays[0].From - Connections.Length(Connections.Bridged(stays, policy.Bridge));
             var (late, early) = (arrival ?? Duration.Zero, earlyLeave ?? Duration.Zero);
             var excused = (IsExcused(MissedBy.ComingLate) ? late : Duration.Zero) + (IsExcused(MissedBy.LeavingEarly) ? early : Duration.Zero) + (IsExcused(MissedBy.Dropouts) ? gaps : Duration.Zero);
-            var sentOut = stays.Aggregate(Duration.Zero, (sum, s) => sum + (s.To - s.From)) - presence.Stretches.Aggregate(Duration.Zero, (sum, s) => sum + (s.To - s.From));
+            var sentOut = Connections.Length(stays) - Connections.Length(presence.Stretches);
             return Math.Min(1m, Ratio(present + excused + sentOut, counted));
         }
 

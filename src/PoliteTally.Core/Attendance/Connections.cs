@@ -40,6 +40,12 @@ public static class Connections
         return union;
     }
 
+    /// <summary>How long stretches are together; none of them may lie over another.</summary>
+    public static Duration Length(IEnumerable<Stretch> stretches) => stretches.Aggregate(Duration.Zero, (sum, s) => sum + (s.To - s.From));
+
+    /// <summary>How far apart two moments are, whichever comes first.</summary>
+    public static Duration Apart(Instant a, Instant b) => a > b ? a - b : b - a;
+
     /// <summary>Stretches in order, without a part of the time.</summary>
     public static List<Stretch> Without(IEnumerable<Stretch> stretches, Instant from, Instant to) =>
         [.. stretches.SelectMany(s => s.To <= from || s.From >= to ? [s] : new[] { s with { To = Instant.Min(s.To, from), Open = false }, s with { From = Instant.Max(s.From, to) } }).Where(s => s.To > s.From)];

@@ -29,25 +29,24 @@ internal static class ContestedTimes
     /// bridges is no time away, and close to a joining or leaving two clocks may disagree.
     /// </summary>
     /// <param name="told">All that says where they were.</param>
-    /// <param name="connections">Their connections.</param>
     /// <param name="presence">What was made of it.</param>
     /// <param name="from">When the lesson begins to count.</param>
     /// <param name="to">When it ends to count.</param>
     /// <param name="policy">How the class counts.</param>
-    public static IReadOnlyList<Contested> In(StudentEvidence told, IReadOnlyList<Stretch> connections, Presence presence, Instant from, Instant to, AttendancePolicy policy)
+    public static IReadOnlyList<Contested> In(StudentEvidence told, Presence presence, Instant from, Instant to, AttendancePolicy policy)
     {
         if (presence.KnownBy is KnownBy.Estimated or KnownBy.Nothing || presence.Flags.HasFlag(AttendanceFlags.LengthOnly) || !Speaks(told))
         {
             return [];
         }
 
-        return [.. Away(told, presence, connections, from, to, policy), .. Gone(told, connections, from, to, policy)];
+        return [.. Away(told, presence, from, to, policy), .. Gone(told, presence, policy)];
     }
 
     // Asked of everybody with every tap; of most there is nothing but a connection.
     private static bool Speaks(StudentEvidence told) => told.Marks.Count > 0 || told.Sightings.Any(s => s is SeenAt);
 
-    private static IEnumerable<Contested> Away(StudentEvidence told, Presence presence, IReadOnlyList<Stretch> connections, Instant from, Instant to, AttendancePolicy policy)
+    private static IEnumerable<Contested> Away(StudentEvidence told, Presence presence, Instant from, Instant to, AttendancePolicy policy)
     {
         var said = presence.IsMeasured ? told.Marks.Where(m => m.Mark == Mark.Here).Select(m => (m.At, m.Entry, IsSaid: true)) : [];
         var shown = told.Sightings.OfType<SeenAt>().Select(s => (s.At, s.Entry, IsSaid: false)).Concat(said)
@@ -58,7 +57,7 @@ internal static class ContestedTimes
         }
 
         // Joins and leaves out of the lesson are near, too.
-        var ends = presence.IsMeasured ? Presence.Answered(told, connections).SelectMany(s => new[] { s.From, s.To }).ToList() : [.. presence.Stretches.SelectMany(s => new[] { s.From, s.To })];
+        var ends = presence.Whole.SelectMany(s => new[] { s.From, s.To }).ToList();
         var there = Connections.Bridged(presence.Stretches, policy.Bridge);
         for (var i = 0; i <= there.Count; i++)
         {
@@ -70,7 +69,7 @@ internal static class ContestedTimes
             }
 
             var (begin, end) = (since ?? from, until ?? to);
-            var open = shown.Where(a => a.At >= begin && a.At < end && !ends.Exists(e => Apart(e, a.At) <= AttendancePolicy.Near)).ToList();
+            var open = shown.Where(a => a.At >= begin && a.At < end && !ends.Exists(e => Connections.Apart(e, a.At) <= AttendancePolicy.Near)).ToList();
             if (open.Count > 0)
             {
                 yield return new ShownWhileAway(begin, end, [.. open.Select(a => (a.At, a.Entry))], since, until, open.Exists(a => a.IsSaid));
@@ -78,18 +77,17 @@ internal static class ContestedTimes
         }
     }
 
-    private static IEnumerable<Contested> Gone(StudentEvidence told, IReadOnlyList<Stretch> connections, Instant from, Instant to, AttendancePolicy policy)
+    private static IEnumerable<Contested> Gone(StudentEvidence told, Presence presence, AttendancePolicy policy)
     {
-        if (connections.Count == 0 || !told.Marks.Any(m => m.Mark == Mark.Left))
+        if (!presence.IsMeasured || !told.Marks.Any(m => m.Mark == Mark.Left))
         {
             yield break;
         }
 
-        var there = Connections.Cut(Presence.Answered(told, connections), from, to, policy.Bridge);
         var until = Instant.MinValue;
         foreach (var mark in told.Marks.Where(m => m.Mark == Mark.Left))
         {
-            if (mark.At < until || there.Find(s => s.From <= mark.At && mark.At < s.To) is not { } running || told.AwayWordOn(mark.At) is not null)
+            if (mark.At < until || presence.Stretches.FirstOrDefault(s => s.From <= mark.At && mark.At < s.To) is not { } running || told.AwayWordOn(mark.At) is not null)
             {
                 continue;
             }
@@ -103,6 +101,4 @@ internal static class ContestedTimes
             }
         }
     }
-
-    private static Duration Apart(Instant a, Instant b) => a > b ? a - b : b - a;
 }

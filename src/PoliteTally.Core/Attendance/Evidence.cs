@@ -14,7 +14,7 @@ public sealed class Evidence : LessonPart
     private readonly Dictionary<Guid, ExcuseGiven> _excuses;
     private readonly ListsBy<Guid, AwayWord> _away;
     private readonly ListsBy<Guid, LineWord> _lines;
-    private readonly ListsBy<Guid, TimeOut> _out;
+    private readonly ListsBy<Guid, (Instant At, bool IsOut, Guid Entry)> _out;
     private readonly List<RollCall> _rollCalls;
 
     internal Evidence() => (_marks, _sightings, _declared, _excuses, _away, _lines, _out, _rollCalls) = (new(), new(), [], [], new(), new(), new(), []);
@@ -52,15 +52,16 @@ public sealed class Evidence : LessonPart
     public IReadOnlyList<TimeOut> TimesOutOf(Guid student)
     {
         var times = new List<TimeOut>();
-        foreach (var word in _out[student])
+        foreach (var (at, isOut, entry) in _out[student])
         {
-            if (word.To is { } back && times is [.., { To: null } last])
+            var open = times is [.., { To: null } last] ? last : null;
+            if (isOut && open is null)
             {
-                times[^1] = last with { To = back };
+                times.Add(new TimeOut(at, null, entry));
             }
-            else if (word.To is null && times is not [.., { To: null }])
+            else if (!isOut && open is not null)
             {
-                times.Add(word);
+                times[^1] = open with { To = at };
             }
         }
 
@@ -78,9 +79,9 @@ public sealed class Evidence : LessonPart
 
     internal void JudgeAway(Guid student, AwayWord word) => _away.Add(student, word);
 
-    internal void SendOut(Guid student, Entry entry) => _out.Add(student, new TimeOut(entry.HappenedAt, null, entry.Id));
+    internal void SendOut(Guid student, Entry entry) => _out.Add(student, (entry.HappenedAt, true, entry.Id));
 
-    internal void LetIn(Guid student, Entry entry) => _out.Add(student, new TimeOut(entry.HappenedAt, entry.HappenedAt, entry.Id));
+    internal void LetIn(Guid student, Entry entry) => _out.Add(student, (entry.HappenedAt, false, entry.Id));
 
     internal void JudgeLine(Guid student, LineWord word) => _lines.Add(student, word);
 

@@ -17,6 +17,9 @@ internal sealed record Presence(
     /// <summary>Whether something that they did shows them in the lesson, where nothing measured it.</summary>
     public bool IsShown { get; init; }
 
+    /// <summary>The stretches before they were cut to the lesson.</summary>
+    public IReadOnlyList<Stretch> Whole { get; init; } = Stretches;
+
     // Lists of lengths are of whole minutes.
     private static readonly Duration Rounding = Duration.FromMinutes(1);
 
@@ -35,34 +38,31 @@ internal sealed record Presence(
             : Estimated(told, from, to);
     }
 
-    /// <summary>Time present with short gaps bridged, and the number of gaps, bridged or not.</summary>
-    public (Duration Present, int Dropouts) Bridged(Duration bridge, Duration counted)
+    /// <summary>Time present, short gaps bridged.</summary>
+    public Duration Time(Duration bridge, Duration counted)
     {
-        var present = Stretches.Aggregate(Duration.Zero, (sum, s) => sum + (s.To - s.From));
-        var gaps = Stretches.Zip(Stretches.Skip(1), (a, b) => b.From - a.To).ToList();
-        present = Duration.Min(counted, present + gaps.Where(g => g <= bridge).Aggregate(Duration.Zero, (a, b) => a + b));
-        return (Length is { } length && (Stretches.Count == 0 || length < present) ? length : present, gaps.Count);
+        var present = Duration.Min(counted, Connections.Length(Connections.Bridged(Stretches, bridge)));
+        return Length is { } length && (Stretches.Count == 0 || length < present) ? length : present;
     }
 
-    /// <summary>What was measured, with what the teacher said of times that were asked about; not cut to the lesson.</summary>
-    internal static List<Stretch> Answered(StudentEvidence told, IReadOnlyList<Stretch> connections)
+    // What was measured, with what the teacher said of times that were asked about.
+    private static List<Stretch> Answered(StudentEvidence told, List<Stretch> measured)
     {
-        var there = Connections.Union(connections);
         foreach (var word in told.AwayWords)
         {
-            there = word.WasThere ? Connections.Union([.. there, new Stretch(word.From, word.To, Open: false)]) : Connections.Without(there, word.From, word.To);
+            measured = word.WasThere ? Connections.Union([.. measured, new Stretch(word.From, word.To, Open: false)]) : Connections.Without(measured, word.From, word.To);
         }
 
-        return there;
+        return measured;
     }
 
     private static Presence Measured(StudentEvidence told, IReadOnlyList<Stretch> connections, AttendanceFlags flags, Duration? length, Instant from, Instant to, Duration bridge)
     {
-        var there = Answered(told, connections);
+        var measured = Connections.Union(connections);
+        var there = Answered(told, measured);
         var cut = Connections.Cut(there, from, to, bridge);
-        var whole = Connections.Union(connections).Aggregate(Duration.Zero, (sum, s) => sum + (s.To - s.From));
         // The gaps lie somewhere between.
-        var isShorter = length is { } lasted && lasted + Rounding < whole && cut.Count > 0;
+        var isShorter = length is { } lasted && lasted + Rounding < Connections.Length(measured) && cut.Count > 0;
         if (!cut.Any(s => s.Open))
         {
             flags &= ~AttendanceFlags.Open;
@@ -73,7 +73,10 @@ internal sealed record Presence(
             flags | (isShorter ? AttendanceFlags.LengthShorter : AttendanceFlags.None),
             // Who comes at the very end, or leaves at the very start, was not there; but in a lesson of 0 min no stretch has a length, and yet they came.
             to > from ? cut.Count > 0 : there.Any(s => s.From <= to && s.To >= from),
-            ArrivalIsKnown: true, IsMeasured: true, isShorter ? length : null);
+            ArrivalIsKnown: true, IsMeasured: true, isShorter ? length : null)
+        {
+            Whole = there,
+        };
     }
 
     private static Presence Declared(StudentEvidence told, Instant from, Instant to)
@@ -81,23 +84,12 @@ internal sealed record Presence(
         var shown = ShownIn(told, from, to);
         var line = DeclaredLine.Of(told.Marks, shown, from, to);
         // Who was seen to leave when it ran over was there until its end; who came then was not.
-        var within = line.Stretches.Where(s => s.To >= from && (s.To > from || s.From == s.To) && (s.From < to || (s.From == s.To && !s.Open) || to == from)).ToList();
-        var cut = new List<Stretch>();
-        foreach (var stretch in within.Select(s => s with { From = Instant.Max(Instant.Min(s.From, to), from), To = Instant.Min(s.To, to) }))
-        {
-            if (cut is [.., var last] && stretch.From <= last.To)
-            {
-                cut[^1] = stretch with { From = last.From };
-            }
-            else
-            {
-                cut.Add(stretch);
-            }
-        }
-
+        var within = line.Stretches.Where(s => s.To >= from && (s.To > from || s.From == s.To) && (s.From < to || (s.From == s.To && !s.Open) || to == from))
+            .Select(s => s with { From = Instant.Max(Instant.Min(s.From, to), from), To = Instant.Min(s.To, to) });
+        var cut = Connections.Bridged([.. within], Duration.Zero);
         return new Presence(
             cut, KnownBy.Declared, AttendanceFlags.None,
-            within.Count > 0, line.ArrivalIsKnown, IsMeasured: false, EndIsKnown: line.EndIsKnown)
+            cut.Count > 0, line.ArrivalIsKnown, IsMeasured: false, EndIsKnown: line.EndIsKnown)
         {
             IsShown = shown.Count > 0,
         };

@@ -41,15 +41,8 @@ public sealed record Seen(string Name) : NameAct(Name)
     /// <inheritdoc/>
     public override string InWords => $"“{Name}” seen in a roll call";
 
-    /// <inheritdoc/>
-    // Whoever is not on the list was not there.
-    public override Reach Reach => Reach.Everybody;
-
-    internal override void Apply(LessonParts lesson, NameShown name, Entry entry)
-    {
+    internal override void Apply(LessonParts lesson, NameShown name, Entry entry) =>
         lesson.Change<NamesShown>().See(name, new SeenAt(entry.HappenedAt, entry.Id));
-        lesson.Change<NamesShown>().SeeListAt(entry.HappenedAt);
-    }
 }
 
 /// <summary>The name was in the meeting for so long; nobody says when.</summary>

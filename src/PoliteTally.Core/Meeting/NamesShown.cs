@@ -12,20 +12,16 @@ public sealed class NamesShown : LessonPart
     // What was seen beside a name. Two different ones are two people of one name; one is still nobody else.
     private readonly Dictionary<string, GrowingList<string>> _besides;
     private readonly IReadOnlyDictionary<Guid, Guid> _merged;
-    private GrowingList<Instant> _listsSeen;
 
     /// <param name="merged">Records that turned out to be of one student.</param>
     internal NamesShown(IReadOnlyDictionary<Guid, Guid> merged) =>
-        (_names, _besides, _merged, _listsSeen) = (new(StringComparer.Ordinal), new(StringComparer.Ordinal), merged, new([]));
+        (_names, _besides, _merged) = (new(StringComparer.Ordinal), new(StringComparer.Ordinal), merged);
 
     private NamesShown(NamesShown from) =>
-        (_names, _besides, _merged, _listsSeen) = (new(from._names, StringComparer.Ordinal), new(from._besides, StringComparer.Ordinal), from._merged, from._listsSeen);
+        (_names, _besides, _merged) = (new(from._names, StringComparer.Ordinal), new(from._besides, StringComparer.Ordinal), from._merged);
 
     /// <summary>What is known of each name, by <see cref="NameShown.Who"/>.</summary>
     public IReadOnlyDictionary<string, NameShown> All => _names;
-
-    /// <summary>When lists of everybody who was there were seen, in order.</summary>
-    public IReadOnlyList<Instant> ListsSeen => _listsSeen;
 
     /// <summary>The student whose name it is; null if nobody has said, or if it is not a student's.</summary>
     public Guid? StudentOf(NameShown name) => name.Match?.Student is { } matched ? _merged.GetValueOrDefault(matched, matched) : null;
@@ -95,14 +91,6 @@ public sealed class NamesShown : LessonPart
     }
 
     internal void See(NameShown name, Sighting sighting) => _names[name.Who] = name with { Seen = name.Seen.With(sighting) };
-
-    internal void SeeListAt(Instant at)
-    {
-        if (_listsSeen.Count == 0 || _listsSeen[^1] != at)
-        {
-            _listsSeen = _listsSeen.With(at);
-        }
-    }
 
     internal void AnswerSometime(NameShown name) => _names[name.Who] = name with { Answered = true };
 

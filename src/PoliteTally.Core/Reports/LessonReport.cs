@@ -37,7 +37,7 @@ public sealed record LessonTaught(
     public IReadOnlyList<TimedStage> StagesHeld(Instant ended) => StageClock.Held(Plan, Times.ActualStart, State.Course.StageMoves, ended);
 
     /// <summary>A moment as the clock at the school shows it: "09:41".</summary>
-    public string Clock(Instant at) => at.InZone(Zone).TimeOfDay.ToString("HH:mm", System.Globalization.CultureInfo.InvariantCulture);
+    public string Clock(Instant at) => Words.Clock(at, Zone);
 
     /// <summary>Minutes from the planned start to a moment; negative before it.</summary>
     public int MinuteOf(Instant at) => (int)Math.Floor((at - Times.PlannedStart).TotalMinutes);

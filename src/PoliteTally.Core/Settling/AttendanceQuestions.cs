@@ -1,4 +1,3 @@
-using System.Globalization;
 using NodaTime;
 using PoliteTally.Core.Attendance;
 using PoliteTally.Core.Ledger;
@@ -92,7 +91,7 @@ internal sealed class AttendanceQuestions(LessonState state, LessonTimes times, 
         var there = Spoken(away.Since ?? first.At, until);
         var nothing = Spoken(first.At, last.At);
         var more = away.Entries.Count > 1 ? $", and {Words.Count(away.Entries.Count - 1, "thing")} more" : "";
-        var isMeasured = was.KnownBy == KnownBy.Measured || was.Worth.Share > 0 || was.Status == AttendanceStatus.Absent;
+        var isMeasured = was.Worth.IsMeasured;
         return new OpenQuestion(
             $"away {student} {first.Entry}", Asks.WereTheyAway, student, "",
             [
@@ -155,7 +154,7 @@ internal sealed class AttendanceQuestions(LessonState state, LessonTimes times, 
         }
 
         var isCrowd = was.Worth.LeftEarlyCosts && _was.Values.Count(w => w.Flags.HasFlag(AttendanceFlags.LeftEarly) && w.Stretches.Count > 0
-            && w.Worth.IsMeasured && Apart(w.Stretches[^1].To, was.Stretches[^1].To) <= Duration.FromMinutes(1)) >= Several;
+            && w.Worth.IsMeasured && Connections.Apart(w.Stretches[^1].To, was.Stretches[^1].To) <= Duration.FromMinutes(1)) >= Several;
         var missed = Enum.GetValues<MissedBy>().Where(m => !state.Evidence.IsLineJudged(student, m) && m switch
         {
             MissedBy.ComingLate => was.Worth.LateCosts && was.Dropouts > 0,
@@ -181,7 +180,5 @@ internal sealed class AttendanceQuestions(LessonState state, LessonTimes times, 
         return (since, (int)Math.Ceiling((to - since).TotalSeconds));
     }
 
-    private static Duration Apart(Instant a, Instant b) => a > b ? a - b : b - a;
-
-    private string Clock(Instant at) => at.InZone(zone).ToString("HH:mm", CultureInfo.InvariantCulture);
+    private string Clock(Instant at) => Words.Clock(at, zone);
 }

@@ -141,5 +141,5 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, ClassRul
 
     private static string Seconds(Duration length) => length.TotalSeconds.ToString("0", CultureInfo.InvariantCulture);
 
-    private string Clock(Instant at) => at.InZone(zone).ToString("HH:mm", CultureInfo.InvariantCulture);
+    private string Clock(Instant at) => Words.Clock(at, zone);
 }

@@ -55,4 +55,7 @@ public static class Words
 
     /// <summary>The same with the unit.</summary>
     public static string Minutes(Duration length) => $"{WholeMinutes(length).ToString(CultureInfo.InvariantCulture)} min";
+
+    /// <summary>A time of the day: "09:41".</summary>
+    public static string Clock(Instant at, DateTimeZone zone) => at.InZone(zone).TimeOfDay.ToString("HH:mm", CultureInfo.InvariantCulture);
 }
