@@ -3519,7 +3519,7 @@ export interface components {
             /** Format: double */
             lateSeconds: null | number;
             since: null | components["schemas"]["Instant"];
-            shownSince: null | components["schemas"]["Instant"];
+            shownUntil: null | components["schemas"]["Instant"];
             sentOutSince: null | components["schemas"]["Instant"];
             stretches: components["schemas"]["LiveStretch"][];
             spoke: number[];

@@ -12,7 +12,7 @@ const row = (id: string): Row => ({
   key: id[0]!,
   tags: '',
   whereabouts: 'missing',
-  shownSince: null,
+  shownUntil: null,
   sentOutSince: null,
   lateSeconds: null,
   since: null,

@@ -279,13 +279,13 @@ function apply(
     case 'marked':
       row.whereabouts = act.mark
       row.pencilled = pencil
-      if (act.mark === 'left') Object.assign(row, { since: entry.happenedAt, shownSince: null })
+      if (act.mark === 'left') Object.assign(row, { since: entry.happenedAt, shownUntil: null })
       break
     case 'sentOut':
       Object.assign(row, {
         whereabouts: 'left',
         since: entry.happenedAt,
-        shownSince: null,
+        shownUntil: null,
         sentOutSince: entry.happenedAt,
         pencilled: pencil,
       })

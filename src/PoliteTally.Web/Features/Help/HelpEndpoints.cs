@@ -97,7 +97,7 @@ internal static class HelpEndpoints
         return new HelpView(
             open.Lesson.Id, holder.Name, open.ClassName, open.Lesson.Title, open.Lesson.Stage, sweep, line, position, now,
             [.. open.Roster.Select(s => new HelpPerson(s.Name.Id, ShortNames.CalledName(s.Name), s.Name.Family, names[s.Name.Id], s.Key.ToString()))],
-            line ? LiveView.LineOf(open, state, names) : null, line ? LiveView.TurnOf(state, names) : null,
+            line ? LiveView.LineOf(state, names, student => LiveRow.IsGone(student, open, state)) : null, line ? LiveView.TurnOf(state, names) : null,
             sweep ? ChatView.Of(open, state, position, withPrivate: false) : null);
     }
 }

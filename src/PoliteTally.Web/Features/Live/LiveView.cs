@@ -51,7 +51,7 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
             new LiveHead(
                 lesson.Id, lesson.ClassId, open.ClassName, lesson.Number, lesson.Title, lesson.Stage, lesson.DropIn,
                 lesson.PlannedStart, lesson.PlannedEnd, lesson.ActualStart, lesson.ActualEnd, state.Course.EndedBy,
-                open.Times.CountedFrom, open.Times.CountedTo, (int)open.Rules.Scheme.Attendance.LateAfter.TotalSeconds, IsMissingKnown(open, state), now, position, LineOf(open, state, names), TurnOf(state, names), LastEntries.Of(state, names),
+                open.Times.CountedFrom, open.Times.CountedTo, (int)open.Rules.Scheme.Attendance.LateAfter.TotalSeconds, IsMissingKnown(open, state), now, position, LineOf(state, names, rows.Where(r => LiveRow.IsGone(r.Whereabouts, r.ShownUntil, r.SentOutSince)).Select(r => r.Id).ToHashSet().Contains), TurnOf(state, names), LastEntries.Of(state, names),
                 lesson.MeetingLink, open.Rules.NodReasons,
                 RemindersOf(open.Rules.BeforeStart, state), RemindersOf(open.Rules.BeforeEnd, state),
                 PlanOf(open, state), [.. state.Timers.Select(t => new TimerNow(t.Task, t.From, t.To, t.Group))],
@@ -72,7 +72,7 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
             .Union(open.Roster.Select(s => s.Name.Id).Where(s => state.Page.OpenBy(s) is not null)).Count() * 2 > open.Roster.Count;
 
     /// <summary>The hands in line. One of a name that belongs to nobody yet carries the name.</summary>
-    internal static IReadOnlyList<HandWaiting> LineOf(OpenLesson open, LessonState state, IReadOnlyDictionary<Guid, string> names)
+    internal static IReadOnlyList<HandWaiting> LineOf(LessonState state, IReadOnlyDictionary<Guid, string> names, Predicate<Guid> isGone)
     {
         var strangers = state.Names.All.Values.Where(n => n.Match is null).ToDictionary(n => n.StandsFor, n => n.Name);
         return
@@ -80,7 +80,7 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
             .. state.HandLine.Hands.Where(h => h.InLine && (names.ContainsKey(h.Student) || strangers.ContainsKey(h.Student)))
                 .Select(h => new HandWaiting(
                     h.Student, h.RaisedAt, h.Entry, h.Stage == HandStage.Lapsed, h.Ready, names.ContainsKey(h.Student) ? null : strangers[h.Student],
-                    names.ContainsKey(h.Student) && LiveRow.IsGone(h.Student, open, state))),
+                    names.ContainsKey(h.Student) && isGone(h.Student))),
         ];
     }
 
@@ -253,7 +253,7 @@ public enum Whereabouts
 }
 
 /// <summary>A student on the sheet.</summary>
-/// <param name="ShownSince">When they did something last though nothing has them there; null if nothing shows that.</param>
+/// <param name="ShownUntil">Until when something that they did shows that they may be here, though nothing has them there; longer while their page is open. Null if nothing shows that.</param>
 /// <param name="SentOutSince">Since when they are sent out; null if they are not, or were let back in.</param>
 /// <param name="Points">Points to cover that they have covered.</param>
 /// <param name="Paused">The entry that says they cannot speak today.</param>
@@ -266,7 +266,7 @@ public enum Whereabouts
 /// <param name="Online">Whether they were to be seen online last; null if nobody says.</param>
 public sealed record LiveRow(
     Guid Id, string Called, string Rest, string ShortName, string Key, string Tags, Whereabouts Whereabouts,
-    double? LateSeconds, Instant? Since, Instant? ShownSince, Instant? SentOutSince, IReadOnlyList<LiveStretch> Stretches, IReadOnlyList<long> Spoke, int Dropouts,
+    double? LateSeconds, Instant? Since, Instant? ShownUntil, Instant? SentOutSince, IReadOnlyList<LiveStretch> Stretches, IReadOnlyList<long> Spoke, int Dropouts,
     IReadOnlyList<Stroke> Speaking, IReadOnlyList<Stroke> Questions, IReadOnlyList<Stroke> Chat, IReadOnlyList<Stroke> Group, IReadOnlyList<Stroke> Nods,
     IReadOnlyList<Guid> Points, Guid? Paused, int Rounds, IReadOnlyList<string> Asides, int Contacts, OnlineSeen? Online, bool Page, SignalShown? Signal,
     IReadOnlyList<Guid> Judged)
@@ -283,7 +283,7 @@ public sealed record LiveRow(
         return new LiveRow(
             id, ShortNames.CalledName(student.Name), student.Name.Family, shortName, student.Key.ToString(), student.Tags, whereabouts,
             attendance.Status == AttendanceStatus.Late ? attendance.Arrival?.TotalSeconds : null,
-            whereabouts == Whereabouts.Left ? GoneSince(attendance) : null, attendance.ShownSince, attendance.SentOutSince,
+            whereabouts == Whereabouts.Left ? GoneSince(attendance) : null, attendance.ShownUntil, attendance.SentOutSince,
             [.. SeenOnSheet(attendance).Select(s => new LiveStretch(s.From, s.Open ? null : s.To))],
             [.. heard.Select(t => t.At.ToUnixTimeMilliseconds())],
             attendance.Dropouts,
@@ -306,7 +306,11 @@ public sealed record LiveRow(
     /// <summary>Whether somebody has left, and nothing since shows that they are back.</summary>
     internal static bool IsGone(Guid student, OpenLesson open, LessonState state) =>
         state.AttendanceOf(student, open.Times, open.Rules.Scheme.Attendance) is var attendance
-            && (attendance.SentOutSince is not null || (attendance.ShownSince is null && WhereaboutsOf(attendance, open.Lesson.Stage) == Whereabouts.Left));
+            && IsGone(WhereaboutsOf(attendance, open.Lesson.Stage), attendance.ShownUntil, attendance.SentOutSince);
+
+    /// <inheritdoc cref="IsGone(Guid, OpenLesson, LessonState)"/>
+    internal static bool IsGone(Whereabouts whereabouts, Instant? shownUntil, Instant? sentOutSince) =>
+        sentOutSince is not null || (shownUntil is null && whereabouts == Whereabouts.Left);
 
     private static Instant? GoneSince(AttendanceResult attendance) =>
         attendance.Contested.OfType<GoneWhileConnected>().LastOrDefault()?.From ?? (attendance.Stretches is [.., var last] ? last.To : null);

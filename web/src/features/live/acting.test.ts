@@ -12,7 +12,7 @@ const juno = {
   paused: null as string | null,
   points: [] as string[],
   whereabouts: 'here',
-  shownSince: null as number | null,
+  shownUntil: null as number | null,
   sentOutSince: null as number | null,
   page: false,
 }

@@ -41,12 +41,14 @@ export function useActing(lesson: LiveLesson, sheet: Sheet, chosen: Ref<string[]
       : ''
   }
 
+  /** Whether the lesson goes on; of one that has not begun it is said. */
+  function goesOn() {
+    if (planned.value) wrong.value = said.value = 'The lesson has not begun. Start it, then this works.'
+    return running.value
+  }
+
   function log(act: LoggedAct, students: readonly string[]) {
-    if (!students.length) return
-    if (!running.value && !(planned.value && beforeTheBell.includes(act.name))) {
-      if (planned.value) wrong.value = said.value = 'The lesson has not begun. Start it, then this works.'
-      return
-    }
+    if (!students.length || !((planned.value && beforeTheBell.includes(act.name)) || goesOn())) return
     cameLate.value = undefined
     const missed = act.name === 'here' ? students.filter(wasMissing) : []
     if (act.name === 'call' || act.name === 'handOn') warnOfPause(students)
@@ -78,9 +80,9 @@ export function useActing(lesson: LiveLesson, sheet: Sheet, chosen: Ref<string[]
     note({ type: 'called', student, origin: 'hand' })
   }
   function callNext() {
-    if (performance.now() - calledAt < seenAfter) return
+    if (!goesOn() || performance.now() - calledAt < seenAfter) return
     const next = drawn.value?.hands.find((h) => !h.stranger && !isGone(h))
-    if (next && running.value) call(next.student)
+    if (next) call(next.student)
   }
   /** Whoever has left keeps their hand in line for when they are back, and is not called. */
   const isGone = (hand: DrawnHand) => {
@@ -92,7 +94,7 @@ export function useActing(lesson: LiveLesson, sheet: Sheet, chosen: Ref<string[]
 
   function nextStage() {
     const next = head.value?.plan.stages[(drawn.value?.stage?.index ?? -1) + 1]
-    if (next && running.value) note({ type: 'stageMoved', stage: next.id })
+    if (goesOn() && next) note({ type: 'stageMoved', stage: next.id })
   }
   function extend(minutes: number) {
     const stage = head.value?.plan.stages[drawn.value?.stage?.index ?? -1]
@@ -118,5 +120,18 @@ export function useActing(lesson: LiveLesson, sheet: Sheet, chosen: Ref<string[]
     if (last) said.value = `struck out: ${last.text}`
   }
 
-  return { log, cameLate, hereFromTheStart, isGone, call, callNext, setDown, nextStage, extend, tickPoint, takeBack }
+  return {
+    goesOn,
+    log,
+    cameLate,
+    hereFromTheStart,
+    isGone,
+    call,
+    callNext,
+    setDown,
+    nextStage,
+    extend,
+    tickPoint,
+    takeBack,
+  }
 }

@@ -58,18 +58,15 @@ export function useKeyboard(teaching: Teaching) {
     if (!ending.value && control instanceof HTMLElement) setTimeout(() => control.closest(writesText) || control.blur())
   }
   /** A dialog that is closed puts the focus back on what opened it. */
-  const freeAfterDialog = () =>
-    requestAnimationFrame(() =>
-      requestAnimationFrame(
-        () =>
-          (document.activeElement as HTMLElement | null)?.matches('button') &&
-          (document.activeElement as HTMLElement).blur(),
-      ),
-    )
+  async function freeAfterDialog() {
+    for (let frame = 0; frame < 2; frame++) await new Promise(requestAnimationFrame)
+    const opener = document.activeElement
+    if (opener instanceof HTMLButtonElement) opener.blur()
+  }
 
   onMounted(() => void loadKeys())
   useEventListener(window, 'keydown', onKey)
   useEventListener(window, 'click', freeKeyboard, { capture: true })
-  watch(ending, (open) => open || freeAfterDialog(), { flush: 'post' })
+  watch(ending, (open) => open || void freeAfterDialog(), { flush: 'post' })
   useEventListener(window, 'change', (event) => event.target instanceof HTMLSelectElement && event.target.blur())
 }

@@ -50,7 +50,7 @@ export function provideTeaching(id: string, lesson: LiveLesson) {
   const openBig = (name: BigName) => (big.value = big.value === name ? undefined : name)
 
   function beginPass(next: Pass) {
-    if (!running.value && !(next.kind === 'rollCall' && sheet.planned.value)) return wait()
+    if (!(next.kind === 'rollCall' && sheet.planned.value) && !acting.goesOn()) return
     big.value = undefined
     chosen.value = []
     // Enter is to finish the pass, not to press again what began it.
@@ -84,23 +84,17 @@ export function provideTeaching(id: string, lesson: LiveLesson) {
       telling.said.value = 'Question closed'
       return
     }
-    if (!running.value) return wait()
+    if (!acting.goesOn()) return
     big.value = 'questions'
     await nextTick()
     bigSheet.value?.openNext?.()
-  }
-
-  /** Says once, until something else is said, that the lesson has not begun. */
-  const wait = () => {
-    if (head.value?.stage === 'planned')
-      telling.wrong.value = telling.said.value = 'The lesson has not begun. Start it, then this works.'
   }
 
   const one = () => (chosen.value.length === 1 ? chosen.value[0] : undefined)
   // A command that is missing here does not compile.
   const run: Record<Doing, () => unknown> = {
     callNext: acting.callNext,
-    draw: draw.drawName,
+    draw: () => acting.goesOn() && draw.drawName(),
     rollCall: () => (pass.value?.kind === 'rollCall' ? (pass.value = undefined) : beginPass({ kind: 'rollCall' })),
     nextStage: acting.nextStage,
     signal: beginSignal,
@@ -121,11 +115,6 @@ export function provideTeaching(id: string, lesson: LiveLesson) {
     find: () => (finding.value = true),
     all: choosing.chooseAll,
     undo: acting.takeBack,
-  }
-
-  for (const name of ['callNext', 'draw', 'nextStage'] as const) {
-    const go = run[name]
-    run[name] = () => (sheet.planned.value ? wait() : go())
   }
 
   /** A letter: in a pass it takes somebody out or back in, else it chooses. */
@@ -189,7 +178,6 @@ export function provideTeaching(id: string, lesson: LiveLesson) {
     letterPressed,
     namePressed,
     escape,
-    wait,
     isActing,
     outWord,
     onTurn: computed(() => (running.value ? sheet.turnRow.value?.id : undefined)),

@@ -1,14 +1,9 @@
 import type { DrawnRow, Head } from '../../live/drawn'
 import { count, minutes } from '../../ui/format'
 
-/** For so long an act shows that somebody whom nothing has in the lesson may be there, and for as long as their page is open. */
-const shownFor = 5 * 60_000
-
-/** Whether an act shows that somebody may be here, though nothing has them there. */
+/** Whether an act shows that somebody may be here, though nothing has them there; for a while, and for as long as their page is open. */
 export const mayBeHere = (row: DrawnRow, now: number) =>
-  ['missing', 'left'].includes(row.whereabouts) &&
-  row.shownSince !== null &&
-  (row.page || now - row.shownSince < shownFor)
+  ['missing', 'left'].includes(row.whereabouts) && row.shownUntil !== null && (row.page || now < row.shownUntil)
 
 /** What stands beside a name on the sheet: where its student is, else the one thing about them that matters now; empty if nothing does. */
 export function wordsBeside(row: DrawnRow, head: Head, now: number, group?: string): string {
