@@ -1,39 +1,19 @@
 <script setup lang="ts">
-import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, ask } from '../../api/client'
 import Notice from '../../ui/Notice.vue'
-import { loadSession, renewSession, session } from '../../api/session'
+import { loadSession, session } from '../../api/session'
 import FirstAccount from './FirstAccount.vue'
+import { useSigningIn } from './signingIn'
 
 const route = useRoute()
 const router = useRouter()
-const email = ref('')
-const password = ref('')
-const problem = ref<string>()
-const busy = ref(false)
+const { email, password, problem, busy, go, lookAround, signIn } = useSigningIn(() =>
+  router.push(typeof route.query.to === 'string' && /^\/(?!\/)/.test(route.query.to) ? route.query.to : '/'),
+)
 
 void loadSession().then((found) => {
   if (!found) problem.value = 'The server does not answer. Start it with ./start.sh, then load this page again.'
 })
-
-async function go(action: () => Promise<unknown>) {
-  busy.value = true
-  problem.value = undefined
-  try {
-    await action()
-    await renewSession()
-    const to = typeof route.query.to === 'string' && /^\/(?!\/)/.test(route.query.to) ? route.query.to : '/'
-    await router.push(to)
-  } catch (failure) {
-    problem.value = (failure as Error).message
-  } finally {
-    busy.value = false
-  }
-}
-
-const lookAround = () => go(() => ask(api.POST('/api/session/demo')))
-const signIn = () => go(() => ask(api.POST('/api/session', { body: { email: email.value, password: password.value } })))
 </script>
 
 <template>

@@ -1,37 +1,20 @@
 <script setup lang="ts">
-import { ref } from 'vue'
-import { api, ask } from '../../api/client'
-import { renewSession, session } from '../../api/session'
+import { session } from '../../api/session'
 import { useLive } from '../../live/lesson'
 import { count } from '../../ui/format'
+import { useSigningIn } from '../accounts/signingIn'
 
 /** Signed out in the middle of a lesson: signing in is done here, the lesson stays where it is, and what waits is sent. */
 const { away, waiting, signedInAgain } = useLive()
-const email = ref('')
-const password = ref('')
-const problem = ref('')
-const busy = ref(false)
 const was = session.value?.account
 const offersDemo = session.value?.offersDemo && was?.isDemo
-
-async function go(action: () => Promise<unknown>) {
-  busy.value = true
-  problem.value = ''
-  try {
-    await action()
-    const now = (await renewSession())?.account
-    if (was && now && (now.name !== was.name || now.school !== was.school))
-      problem.value = `This lesson is taught by ${was.name}. Sign in as ${was.name}, then what waits is stored.`
-    else signedInAgain()
-  } catch (failure) {
-    problem.value = (failure as Error).message
-  } finally {
-    busy.value = false
-    password.value = ''
-  }
-}
-const signIn = () => go(() => ask(api.POST('/api/session', { body: { email: email.value, password: password.value } })))
-const lookAround = () => go(() => ask(api.POST('/api/session/demo')))
+const { email, password, problem, busy, lookAround, signIn } = useSigningIn((now) => {
+  password.value = ''
+  const is = now?.account
+  if (was && is && (is.name !== was.name || is.school !== was.school))
+    problem.value = `This lesson is taught by ${was.name}. Sign in as ${was.name}, then what waits is stored.`
+  else signedInAgain()
+})
 </script>
 
 <template>
