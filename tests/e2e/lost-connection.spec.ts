@@ -1,22 +1,21 @@
 import { expect } from '@playwright/test'
 import { LiveWindow } from './live-window'
 import { test, withProgram } from './school'
+import { cutLine } from './slow-line'
 
 // The network gone, the server killed, a clock that is wrong: what was pressed stands where it belongs.
 test('with the network gone for a while everything goes on in pencil and is inked later', async ({ live, context }) => {
   const { page, head, keyOf, press, stored, makeGroups } = live
   const groups = await makeGroups()
   await press('Escape')
-  const cdp = await context.newCDPSession(page)
-  await cdp.send('Network.enable')
-  await cdp.send('Network.emulateNetworkConditions', { offline: true, latency: 0, downloadThroughput: -1, uploadThroughput: -1 })
+  const mendLine = await cutLine(page)
   await press(await keyOf('Ximena'), '6', 'F8')
   await expect(head).toContainText('Looking back')
   await press('PageDown')
   await groups.getByRole('button', { name: 'dissolve all' }).click()
   await press('Escape')
   await expect(page.getByText(/no connection, \d+ in pencil/)).toBeVisible()
-  await cdp.send('Network.emulateNetworkConditions', { offline: false, latency: 0, downloadThroughput: -1, uploadThroughput: -1 })
+  await mendLine()
   await stored()
   const other = new LiveWindow(await context.newPage())
   await other.page.goto(live.path)

@@ -192,9 +192,12 @@ test('while settling, students are judged by the rubric with two keys, several a
   await page.goto(`/lessons/${toSettle[0].lesson.id}/settle`)
   await page.getByText('Judge by the rubric').click()
   const level = (who: string, name: string) => page.getByRole('button', { name: `${who}: ${name}` })
+  // The first press is still on its way when the second comes.
+  let arrive!: () => void
+  const held = new Promise<void>((done) => (arrive = done))
+  await page.route('**/entries', async (route) => (await held, route.continue()), { times: 1 })
   await page.getByRole('checkbox', { name: 'Ify' }).focus()
   await page.keyboard.press('1')
-  await expect(level('Ify', 'and says whose it was')).toHaveAttribute('aria-pressed', 'true')
   // The next one is on already; what is ticked goes before it.
   await expect(page.getByRole('checkbox', { name: 'Birkir' })).toBeFocused()
   await page.keyboard.press('ArrowDown')
@@ -202,6 +205,8 @@ test('while settling, students are judged by the rubric with two keys, several a
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press(' ')
   await page.keyboard.press('3')
+  arrive()
+  await expect(level('Ify', 'and says whose it was')).toHaveAttribute('aria-pressed', 'true')
   await expect(level('Cormac', 'not yet')).toHaveAttribute('aria-pressed', 'true')
   await expect(level('Rowan B', 'not yet')).toHaveAttribute('aria-pressed', 'true')
   await page.getByRole('button', { name: 'take back', exact: true }).click()

@@ -1,4 +1,15 @@
+import type { Page } from '@playwright/test'
 import { createServer, connect, type AddressInfo, type Socket } from 'node:net'
+
+/** Takes the network from one page, open connections too; what comes back gives the network again. */
+export async function cutLine(page: Page) {
+  const cdp = await page.context().newCDPSession(page)
+  await cdp.send('Network.enable')
+  const set = (offline: boolean) =>
+    cdp.send('Network.emulateNetworkConditions', { offline, latency: 0, downloadThroughput: -1, uploadThroughput: -1 })
+  await set(true)
+  return () => set(false)
+}
 
 /**
  * A slow and lossy line to the program: everything takes half of the delay each way, and of the pieces that are sent so many have to be sent again,

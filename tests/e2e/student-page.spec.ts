@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import { LiveWindow } from './live-window'
 import { type AtHand, deskOf, liveLesson, prepare, test as schools, withProgram as programs } from './school'
 import { serious } from './serious'
-import { slowLine } from './slow-line'
+import { cutLine, slowLine } from './slow-line'
 
 // Questions to the class, and the page on which students answer them: a teacher, a board, and students on devices of their own.
 const passes = Object.fromEntries(
@@ -139,9 +139,13 @@ test('results are on the board when they were put there, and a name only if it w
   await questions.getByRole('button', { name: 'Put on the board' }).click()
   await expect(board.getByText('Fog is a cloud.')).toBeVisible()
   await expect(board.getByText('Birkir')).toHaveCount(0)
+  // A name that is chosen while taking them off is still on its way must not put them up again.
+  const mendLine = await cutLine(teacher)
   await questions.getByRole('button', { name: 'Take off the board' }).click()
   await questions.getByRole('button', { name: 'with a name' }).click()
   await questions.getByLabel('Show the answer of Birkir with their name').check()
+  await mendLine()
+  await expect(board.getByText('The board is empty.')).toBeVisible()
   await questions.getByRole('button', { name: 'Put on the board' }).click()
   await expect(board.getByText('Birkir')).toBeVisible()
 })

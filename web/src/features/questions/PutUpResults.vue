@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useLive } from '../../live/lesson'
 import { count } from '../../ui/format'
@@ -11,7 +11,19 @@ const { note } = useLive()
 
 const withRight = ref(props.view.onBoard?.withRight ?? false)
 const holdBack = ref(props.view.onBoard?.holdBackFew ?? false)
-const putUp = () =>
+// Taken off is taken off at once: what is chosen while that is on its way must not put the results up again.
+const takenOff = ref(false)
+const isUp = computed(() => !!props.view.onBoard && !takenOff.value)
+watch(
+  () => !!props.view.onBoard,
+  () => (takenOff.value = false),
+)
+function takeOff() {
+  takenOff.value = true
+  note({ type: 'boardTaken', item: 'results' })
+}
+function putUp() {
+  takenOff.value = false
   note({
     type: 'resultsPut',
     asking: props.view.asking,
@@ -19,14 +31,13 @@ const putUp = () =>
     holdBackFew: holdBack.value,
     named: props.named,
   })
-watch([withRight, holdBack, () => props.named], () => props.view.onBoard && putUp())
+}
+watch([withRight, holdBack, () => props.named], () => isUp.value && putUp())
 </script>
 
 <template>
   <p class="mt-3 flex flex-wrap items-center gap-x-5 gap-y-1 text-small">
-    <button v-if="view.onBoard" class="press" @click="note({ type: 'boardTaken', item: 'results' })">
-      Take off the board
-    </button>
+    <button v-if="isUp" class="press" @click="takeOff">Take off the board</button>
     <button v-else class="press" :disabled="!!view.heldBack" @click="putUp">Put on the board</button>
     <label v-if="view.question.purpose === 'quiz'" class="flex items-center gap-1"
       ><input v-model="withRight" type="checkbox" class="size-4" /> with what was right</label

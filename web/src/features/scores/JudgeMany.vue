@@ -6,7 +6,7 @@ import KeyCap from '../../ui/KeyCap.vue'
 import CriterionTabs from './CriterionTabs.vue'
 
 /** Students judged by the criteria of the class, one or many at once: a digit marks those that are ticked, else the one that is on, and goes on to the next. */
-const props = defineProps<{ sheet: Schemas['JudgedSheet']; busy: boolean }>()
+const props = defineProps<{ sheet: Schemas['JudgedSheet'] }>()
 const emit = defineEmits<{ mark: [students: string[], criterion: string, level: string] }>()
 const on = ref(0)
 const criterion = computed(() => props.sheet.criteria[on.value] ?? props.sheet.criteria[0])
@@ -15,7 +15,7 @@ const rows = useTemplateRef<HTMLElement>('rows')
 const allTicked = computed(() => ticked.value.length === props.sheet.students.length)
 
 function mark(level: string | undefined, students: string[]) {
-  if (!level || !students.length || props.busy) return
+  if (!level || !students.length) return
   emit('mark', students, criterion.value!.id, level)
   ticked.value = []
 }
@@ -66,7 +66,6 @@ function key(event: KeyboardEvent) {
           :aria-pressed="s.levels.includes(l.id)"
           :aria-label="`${s.name}: ${l.name}`"
           :title="l.name"
-          :disabled="busy"
           @click="mark(l.id, [s.id])"
         >
           {{ i + 1 }}

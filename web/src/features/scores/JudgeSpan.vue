@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { api, ask, type Schemas } from '../../api/client'
 import { count } from '../../ui/format'
 import { useDone } from '../../ui/done'
+import { inTurn } from '../../ui/inTurn'
 import Notice from '../../ui/Notice.vue'
 import UndoNote from '../../ui/UndoNote.vue'
 import JudgeMany from './JudgeMany.vue'
@@ -22,13 +23,14 @@ const judged = useQuery({
     ),
 })
 const { done, problem, tried } = useDone()
-const busy = ref(false)
+const next = inTurn()
 
 async function mark(students: string[], criterion: string, level: string) {
-  busy.value = true
   await tried(async () => {
     const body = { lessons: props.lessons.map((l) => l.id), students, criterion, level }
-    const stored = await ask(api.POST('/api/classes/{id}/judged', { params: { path: path.value }, body }))
+    const stored = await next((signal) =>
+      ask(api.POST('/api/classes/{id}/judged', { params: { path: path.value }, body, signal })),
+    )
     if (!stored.lessons) throw new Error(stored.notTaken.join(' '))
     return {
       said: [
@@ -44,7 +46,6 @@ async function mark(students: string[], criterion: string, level: string) {
         ),
     }
   })
-  busy.value = false
 }
 </script>
 
@@ -59,5 +60,5 @@ async function mark(students: string[], criterion: string, level: string) {
     This class has no criteria yet.
     <RouterLink class="quiet font-semibold" :to="`/classes/${classId}/scheme`">Give its scheme some</RouterLink>.
   </p>
-  <JudgeMany v-if="judged.data.value" class="mt-2" :sheet="judged.data.value" :busy="busy" @mark="mark" />
+  <JudgeMany v-if="judged.data.value" class="mt-2" :sheet="judged.data.value" @mark="mark" />
 </template>

@@ -5,7 +5,7 @@ import type { Act } from '../../live/outbox'
 import JudgeMany from '../scores/JudgeMany.vue'
 
 /** After the lesson, while it is fresh: students judged by the criteria of the class. */
-const props = defineProps<{ lesson: string; busy: boolean }>()
+const props = defineProps<{ lesson: string }>()
 const emit = defineEmits<{ note: [acts: Act[], text: string] }>()
 const judged = useQuery({
   queryKey: ['judged', props.lesson],
@@ -27,6 +27,6 @@ function mark(students: string[], criterion: string, level: string) {
 <template>
   <details v-if="judged.data.value?.criteria.length">
     <summary class="quiet inline-block font-semibold">Judge by the rubric</summary>
-    <JudgeMany class="mt-2 max-w-xl" :sheet="judged.data.value" :busy="busy" @mark="mark" />
+    <JudgeMany class="mt-2 max-w-xl" :sheet="judged.data.value" @mark="mark" />
   </details>
 </template>

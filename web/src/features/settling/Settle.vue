@@ -183,7 +183,7 @@ const reopen = () => note([{ type: 'struck', entry: view.value!.settledBy! }], '
           @note="(act, text) => note([act], text)"
         />
 
-        <JudgeStep class="step" :lesson="id" :busy="busy" @note="note" />
+        <JudgeStep class="step" :lesson="id" @note="note" />
 
         <section v-if="view.guests.length" class="step" aria-labelledby="guests">
           <h2 id="guests" class="head">Guests <span class="font-normal text-ink-soft">on no roster</span></h2>

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, ask, type Schemas } from '../../api/client'
 import { entriesOf, strikeOf, type Act } from '../../live/outbox'
+import { inTurn } from '../../ui/inTurn'
 
 /** What is noted if something is answered, and when that happened; a decision has no moment. */
 export interface Answer {
@@ -26,19 +27,20 @@ export function useSettling(id: string) {
   })
   const view = computed(() => settling.data.value)
   const problem = ref<string>()
-  const busy = ref(false)
+  const onTheirWay = ref(0)
+  const next = inTurn()
   const lastWord = ref<{ entries: string[]; text: string }>()
   const serverNow = () => (view.value ? view.value.now + Date.now() - settling.dataUpdatedAt.value : Date.now())
 
   async function attempt(action: () => Promise<void>) {
     problem.value = undefined
-    busy.value = true
+    onTheirWay.value++
     try {
       await action()
     } catch (failure) {
       problem.value = (failure as Error).message
     } finally {
-      busy.value = false
+      onTheirWay.value--
     }
   }
 
@@ -51,7 +53,10 @@ export function useSettling(id: string) {
       const now = Math.min(Date.now(), serverNow())
       const each = answers.flatMap(({ acts, at }) => entriesOf(acts, at ?? now))
       const entries = each.map((e) => ({ ...e, together: each.length > 1 ? each[0]!.id : null }))
-      const { refused } = await ask(api.POST('/api/lessons/{id}/entries', { params: { path }, body: { entries } }))
+      // A key pressed while the answer before is on its way counts too, and after that one.
+      const { refused } = await next((signal) =>
+        ask(api.POST('/api/lessons/{id}/entries', { params: { path }, body: { entries }, signal })),
+      )
       if (refused[0]) problem.value = refused[0].why
       else lastWord.value = { entries: entries.map((e) => e.id), text }
       await queries.invalidateQueries()
@@ -84,7 +89,7 @@ export function useSettling(id: string) {
     view,
     stands: register.data,
     problem,
-    busy,
+    busy: computed(() => onTheirWay.value > 0),
     lastWord,
     taken,
     note,
