@@ -1,4 +1,5 @@
 using NodaTime;
+using PoliteTally.Core.Board;
 using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Plans;
 using PoliteTally.Core.Questions;
@@ -12,6 +13,11 @@ internal static class Plans
     {
         StudentsHandOn = true,
         PageShowsScores = true,
+        NodsOnBoard = NodsOnBoard.WhenShown,
+        ReadAloud = new Dictionary<string, string>
+        {
+            ["Read the recording notice"] = "This lesson is recorded: the sound, the shared screen, and whoever has the camera on. Only this class can watch the recording, and on the last day of the term the recording is deleted. If you would rather not be in the recording, turn your camera off now and write in the chat.",
+        },
         Signals =
         [
             new("yes", "a thumb held up to the camera"),

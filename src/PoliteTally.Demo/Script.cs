@@ -41,7 +41,7 @@ internal sealed class Script(Lesson lesson)
     /// <summary>The register confirmed three quarters of an hour after the lesson.</summary>
     public void Settle() => Note(To + Duration.FromMinutes(45), Source.Tapped, Teacher, new LessonSettled());
 
-    public void Remembered(double minute, string reminder) => Tap(minute, new ReminderTicked(reminder));
+    public void Remembered(double minute, string reminder, string? readAloud) => Tap(minute, new ReminderTicked(reminder, readAloud));
 
     public void Here(double minute, Student student) => Tap(minute, new Marked(student.Id, Mark.Here));
 

@@ -283,7 +283,7 @@ internal static class WeatherAndTides
             var so = (now - start).TotalMinutes;
             foreach (var (reminder, i) in Plans.WeatherRules.BeforeStart.Select((r, i) => (r, i)))
             {
-                script.Remembered(-1 + (i * 0.3), reminder);
+                script.Remembered(-1 + (i * 0.3), reminder, Plans.WeatherRules.ReadAloud.GetValueOrDefault(reminder));
             }
 
             var (wojtek, ingvild, zainab) = (weather.Called("Wojtek"), weather.Called("Ingvild"), weather.Called("Zainab"));

@@ -47,6 +47,7 @@ public static class ActJson
         ["turnTaken"] = typeof(TurnTaken),
         ["chatSaid"] = typeof(ChatSaid),
         ["nodGiven"] = typeof(NodGiven),
+        ["nodsShown"] = typeof(NodsShown),
         ["reminderTicked"] = typeof(ReminderTicked),
         ["joined"] = typeof(Joined),
         ["left"] = typeof(Left),

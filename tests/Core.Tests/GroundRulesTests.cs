@@ -39,6 +39,8 @@ public sealed class GroundRulesTests
         { Rules with { NodReasons = ["on\ntime"] }, "no line may be empty" },
         { Rules with { Signals = [new("yes", "")] }, "Agreed signals" },
         { Rules with { BeforeEnd = ["Start the recording"] }, "Reminders: each only once" },
+        { Rules with { ReadAloud = new Dictionary<string, string> { ["Start the recording"] = new('x', ClassRules.LongestReadAloud + 1) } }, "Words to read aloud: at most" },
+        { Rules with { ReadAloud = Enumerable.Range(0, 41).ToDictionary(i => $"line {i}", _ => "words") }, "Words to read aloud: one text" },
         { Rules with { Rubric = new string('x', 10_001) }, "The rubric" },
         { Rules with { WordAhead = new() { Ahead = Duration.Zero } }, "from 1 to 1,440 min" },
         { Rules with { Register = new() { DueBy = Duration.FromHours(25) } }, "due by a time of the day" },
@@ -154,7 +156,7 @@ public sealed class GroundRulesTests
     public void A_reminder_stays_seen_to_until_that_is_struck_out()
     {
         var tick = new Entry(Given.Id(1), Given.Lesson.PlannedStart, Given.Lesson.PlannedStart, Source.Tapped, "", new ReminderTicked("Start the recording"));
-        LessonState.Fold([tick]).Course.RemindersTicked.ShouldContainKeyAndValue("Start the recording", tick.Id);
+        LessonState.Fold([tick]).Course.RemindersTicked["Start the recording"].Entry.ShouldBe(tick.Id);
         var strike = tick with { Id = Given.Id(2), Act = new Struck(tick.Id) };
         LessonState.Fold([tick, strike]).Course.RemindersTicked.ShouldBeEmpty();
     }

@@ -16,7 +16,7 @@ public sealed class RegisterReportTests
         var report = new RegisterReport(
             [.. Enumerable.Range(1, lessons).Select(i => new RegisteredLesson(Given.Id(i), i, new LocalDate(2026, 10, 1).PlusDays(i)))],
             [new RegisteredStudent(Given.Juno, "S1", "Juno Quillfeather", [.. Enumerable.Range(1, lessons).Select(_ => ((AttendanceStatus, string)?)(AttendanceStatus.Present, ""))])],
-            status => status.InWords()[..1], []).Written("Weather and Tides");
+            status => status.InWords()[..1], [], []).Written("Weather and Tides");
         report.Sections.Select(s => s.Figures).OfType<Figures>().Where(f => f.Name.StartsWith("Lessons ", StringComparison.Ordinal)).Select(f => f.Headings.Count - 1).ShouldBe(parts);
     }
 }

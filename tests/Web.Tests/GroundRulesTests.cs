@@ -88,4 +88,27 @@ public sealed class GroundRulesTests(AppUnderTest app) : IClassFixture<AppUnderT
         await room.Tap(new Struck(ticked));
         (await room.Sheet()).Head.BeforeStart.ShouldAllBe(r => r.Ticked == null);
     }
+
+    [Fact]
+    public async Task Words_to_read_aloud_stand_with_their_reminder_and_when_they_were_read_is_in_the_register()
+    {
+        var room = await (await app.SignedIn()).Teach();
+        var (path, notice, words) = ($"classes/{room.Class}", "Read the recording notice", "This lesson is recorded.");
+        var rules = (await Of(room.Teacher, path)).Rules;
+        await Store(room.Teacher, path, rules with { ReadAloud = new Dictionary<string, string> { [notice] = words, ["a line that is gone"] = "…" } });
+        (await room.Sheet()).Head.BeforeStart.Select(r => r.ReadAloud).ShouldBe([null, null, words]);
+
+        await room.Tap(new ReminderTicked(notice, words), new ReminderTicked("Start the recording"));
+        // What was read stays as it was read.
+        await Store(room.Teacher, path, rules with { ReadAloud = new Dictionary<string, string> { [notice] = "Other words." } });
+        await room.Tap(new LessonEnded());
+        await room.Tap(new LessonSettled());
+        foreach (var (kind, query) in new[] { ("register", ""), ("lesson", $"?lesson={room.Lesson}") })
+        {
+            var report = await ReportTests.Report(room, kind, query);
+            var row = report.Sections.Single(s => s.Heading.StartsWith("Read aloud", StringComparison.Ordinal)).Figures!.Rows.ShouldHaveSingleItem().Cells.Select(c => c.Text).ToList();
+            row.ShouldContain(notice);
+            row.ShouldContain(words);
+        }
+    }
 }

@@ -43,6 +43,19 @@ public enum BoardItem
     Messages,
 }
 
+/// <summary>Whether the class sees nods on its board, as it has agreed.</summary>
+public enum NodsOnBoard
+{
+    /// <summary>Never.</summary>
+    Never,
+
+    /// <summary>Those that the teacher shows, by a press of its own.</summary>
+    WhenShown,
+
+    /// <summary>All of them, at once.</summary>
+    Always,
+}
+
 /// <summary>Items of the class board in plain words.</summary>
 public static class BoardWords
 {

@@ -125,16 +125,20 @@ public sealed record TimerStopped(Guid? Group = null) : Act
 
 /// <summary>A reminder of the class was seen to.</summary>
 /// <param name="Reminder">Its line, as it stands in the ground rules.</param>
-public sealed record ReminderTicked(string Reminder) : Act
+/// <param name="ReadAloud">What was read to the class, in the words of then; null if there was nothing to read.</param>
+public sealed record ReminderTicked(string Reminder, string? ReadAloud = null) : Act
 {
     /// <inheritdoc/>
-    public override string InWords => $"reminder seen to: {Reminder}";
+    public override string InWords => $"{(ReadAloud is null ? "reminder seen to" : "read aloud")}: {Reminder}";
 
     /// <inheritdoc/>
     public override Reach Reach => Reach.Nobody;
 
-    internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
-        TextLimits.TooLong(Reminder, "reminder", TextLimits.LongestName);
+    internal override string? Typed => ReadAloud;
 
-    internal override void Apply(LessonParts lesson, Entry entry) => lesson.Change<CourseNow>().Tick(Reminder, entry.Id);
+    internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
+        TextLimits.TooLong(Reminder, "reminder", TextLimits.LongestName)
+        ?? TextLimits.TooLong(ReadAloud, "text that was read aloud", TextLimits.LongestText);
+
+    internal override void Apply(LessonParts lesson, Entry entry) => lesson.Change<CourseNow>().Tick(Reminder, new(entry.Id, entry.HappenedAt, ReadAloud));
 }

@@ -7,7 +7,7 @@ namespace PoliteTally.Core.Course;
 /// <summary>How far a lesson has come, as its entries tell it: begun, ended, settled, its stages, its timers, its reminders.</summary>
 public sealed class CourseNow : LessonPart
 {
-    private readonly Dictionary<string, Guid> _reminders;
+    private readonly Dictionary<string, ReminderSeen> _reminders;
     private readonly List<(Guid Stage, Instant At)> _stageMoves;
     private readonly Dictionary<Guid, Duration> _extended;
     private IReadOnlyList<TaskTimer> _timers = [];
@@ -38,8 +38,8 @@ public sealed class CourseNow : LessonPart
     /// <summary>Minutes that were added to stages.</summary>
     public IReadOnlyDictionary<Guid, Duration> Extended => _extended;
 
-    /// <summary>Reminders that were seen to, each with the entry that says so.</summary>
-    public IReadOnlyDictionary<string, Guid> RemindersTicked => _reminders;
+    /// <summary>Reminders that were seen to.</summary>
+    public IReadOnlyDictionary<string, ReminderSeen> RemindersTicked => _reminders;
 
     /// <summary>
     /// The times that were given for tasks and not ended, in the order in which they began: at most one for the class and one for each group there is.
@@ -60,7 +60,7 @@ public sealed class CourseNow : LessonPart
 
     internal void StopTimer(Guid? group) => _timers = [.. _timers.Where(t => t.Group != group)];
 
-    internal void Tick(string reminder, Guid entry) => _reminders[reminder] = entry;
+    internal void Tick(string reminder, ReminderSeen seen) => _reminders[reminder] = seen;
 
     internal override LessonPart Copy() => new CourseNow(this);
 }
@@ -71,3 +71,9 @@ public sealed class CourseNow : LessonPart
 /// <param name="To">When it runs out.</param>
 /// <param name="Group">The group it is for; null for the whole class.</param>
 public sealed record TaskTimer(string Task, Instant From, Instant To, Guid? Group = null);
+
+/// <summary>A reminder that was seen to.</summary>
+/// <param name="Entry">The entry that says so.</param>
+/// <param name="At">When.</param>
+/// <param name="ReadAloud">What was read to the class; null if there was nothing to read.</param>
+public sealed record ReminderSeen(Guid Entry, Instant At, string? ReadAloud);

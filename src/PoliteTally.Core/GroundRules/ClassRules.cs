@@ -1,5 +1,8 @@
 using NodaTime;
+using PoliteTally.Core.Board;
+using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Scoring;
+using PoliteTally.Core.Text;
 
 namespace PoliteTally.Core.GroundRules;
 
@@ -54,6 +57,9 @@ public sealed record ClassRules
     /// <summary>Reasons for nods, from one to <see cref="MostNodReasons"/>, in the order of their keys.</summary>
     public IReadOnlyList<string> NodReasons { get; init; } = ["helped someone", "kept going", "on time"];
 
+    /// <summary>Whether the class sees nods on its board, and each student their own on the student page. Never, until the class has agreed.</summary>
+    public NodsOnBoard NodsOnBoard { get; init; }
+
     /// <summary>The gestures that the class has agreed on.</summary>
     public IReadOnlyList<AgreedSignal> Signals { get; init; } =
     [
@@ -71,6 +77,14 @@ public sealed record ClassRules
 
     /// <summary>What to remember before the end, in order.</summary>
     public IReadOnlyList<string> BeforeEnd { get; init; } = ["Stop the recording", "End the meeting for everyone"];
+
+    /// <summary>
+    /// What is read aloud to the class, by the reminder that it belongs to: the notice that the lesson is recorded. Words of a line that is no reminder any more are not read.
+    /// </summary>
+    public IReadOnlyDictionary<string, string> ReadAloud { get; init; } = new Dictionary<string, string>();
+
+    /// <summary>The longest words to read aloud, in UTF-16 code units: 2,000, about two minutes.</summary>
+    public const int LongestReadAloud = TextLimits.LongestText;
 
     /// <summary>The message that goes to the class before a lesson.</summary>
     public WordAhead WordAhead { get; init; } = new();
@@ -102,6 +116,8 @@ public sealed record ClassRules
             (BeforeStart.Count > MostLines || BeforeEnd.Count > MostLines, $"Reminders: at most {MostLines} in a list."),
             (BeforeStart.Concat(BeforeEnd).Any(IsNoLine), NoLine("Reminders")),
             (BeforeStart.Concat(BeforeEnd).Distinct(StringComparer.Ordinal).Count() < BeforeStart.Count + BeforeEnd.Count, "Reminders: each only once."),
+            (ReadAloud.Count > 2 * MostLines || ReadAloud.Keys.Any(IsNoLine), "Words to read aloud: one text for each reminder."),
+            (ReadAloud.Values.Any(w => w.Length > LongestReadAloud || !CleanText.IsClean(w)), $"Words to read aloud: at most {LongestReadAloud:N0} characters, all of which can be shown."),
             (Rubric.Length > LongestText, $"The rubric: at most {LongestText:N0} characters."),
         }.Where(p => p.Wrong).Select(p => p.Message), .. WordAhead.Problems(), .. Register.Problems()];
     }

@@ -1,6 +1,7 @@
 using System.Globalization;
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Board;
 using PoliteTally.Core.Chat;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
@@ -63,6 +64,12 @@ public static class RuleExamples
             new("turnsInChatAtMost", $"Eight full turns, and nothing in the chat: {Percent(Strands(There() with { Turns = [.. Enumerable.Repeat(Turn(TurnOutcome.Full), 8)] }, Strand.Chat))} of chat."),
             new("marksShare", $"All four quiz questions answered, two of them right: {Percent(Strands(There() with { Questions = [Asked(1), Asked(1), Asked(0), Asked(0)] }, Strand.Questions))} of questions."),
             new("chatTarget", $"One message that counts: {Percent(Strands(There() with { Chat = [(ChatKind.Question, Guid.Empty)] }, Strand.Chat))} of chat."),
+            new("nodsOnBoard", rules.NodsOnBoard switch
+            {
+                NodsOnBoard.Never => "Saga helps Eino and gets a nod: you see it, and both see nothing.",
+                NodsOnBoard.WhenShown => "Saga helps Eino and gets a nod: it stands on her own page at once, and on the board for a moment if you press.",
+                _ => "Saga helps Eino and gets a nod: it stands on her own page at once, and on the board for a moment.",
+            }),
             new("pageByName", rules.PageByName ? "Kensa has lost her slip: she gives her name, and you let her in with one press." : "Kensa has lost her slip: she comes in with a new one, or not at all."),
             new("pageShowsScores", rules.PageShowsScores ? "Saga reads on her own page why she has 88, and can say that something is wrong." : "Saga asks you for her scores."),
             new("pageShowsStrokes", rules.PageShowsStrokes ? "Saga sees on her own page that she has spoken once and answered two of three." : "Saga sees her own answers and nothing else."),

@@ -18,6 +18,25 @@ public sealed record NodGiven(Guid Student, string Reason) : StudentAct(Student)
     internal override void Apply(LessonParts lesson, Guid student, Entry entry) => lesson.Change<NotesTaken>().Nod(student, this, entry);
 }
 
+/// <summary>Nods that stand on the class board for a moment, because the teacher wanted the class to see them.</summary>
+/// <param name="Nods">The entries that gave them, of one of the last presses.</param>
+public sealed record NodsShown(IReadOnlyList<Guid> Nods) : Act
+{
+    /// <summary>The most nods that are shown at once: 2,000, as many as a class has students.</summary>
+    public const int Most = 2000;
+
+    /// <inheritdoc/>
+    public override string InWords => "nods shown to the class";
+
+    /// <inheritdoc/>
+    public override Reach Reach => Reach.Nobody;
+
+    internal override string? WhyRefused(Entry entry, LessonFacts lesson) =>
+        Nods.Count is < 1 or > Most ? $"Nods shown to the class: from 1 to {Most:N0}." : null;
+
+    internal override void Apply(LessonParts lesson, Entry entry) => lesson.Change<NotesTaken>().Show(Nods, entry);
+}
+
 /// <summary>A private note about a student. Never scored, never shown to students.</summary>
 public sealed record AsideNoted(Guid Student, string Text) : StudentAct(Student)
 {

@@ -66,7 +66,8 @@ public sealed record LessonReport(LessonTaught Lesson, Func<Guid, string> Called
             new("Who was heard", [.. Heard()], null, Everybody()),
             .. questions.Questions.Select(questions.Section).Select(s => s with { Heading = s.Heading[(s.Heading.IndexOf(": ", StringComparison.Ordinal) + 2)..], Says = [.. s.Says.Select(q => q with { Opens = null })] }),
             .. Open(),
-            .. Missed(),
+            .. ReadAloud(),
+        .. Missed(),
             .. Right(),
         ]);
     }
@@ -146,6 +147,12 @@ public sealed record LessonReport(LessonTaught Lesson, Func<Guid, string> Called
     {
         var missed = Lesson.Reminders.Where(r => !Lesson.State.Course.RemindersTicked.ContainsKey(r)).ToList();
         return missed.Count == 0 ? [] : [new("Not ticked off", [$"{Words.Listed(missed.Select(m => $"“{m}”"))} {(missed.Count == 1 ? "was" : "were")} not ticked off."])];
+    }
+
+    private IEnumerable<Section> ReadAloud()
+    {
+        var read = Lesson.State.Course.RemindersTicked.Where(r => r.Value.ReadAloud is not null).OrderBy(r => r.Value.At).ToList();
+        return read.Count == 0 ? [] : [new("Read aloud", [], null, new Figures("Read aloud", ["At", "What", "In these words"], [.. read.Select(r => new FigureRow([Lesson.Clock(r.Value.At), r.Key, r.Value.ReadAloud!], new Opens(Lesson: Lesson.Id, Minute: Lesson.MinuteOf(r.Value.At))))]))];
     }
 
     private IEnumerable<Section> Right() => PutRight.Count == 0 ? [] :

@@ -25,9 +25,11 @@ public sealed record RegisteredStudent(Guid Student, string? Number, string Name
 /// <param name="Lessons">The lessons, in their order.</param>
 /// <param name="Students">The students.</param>
 /// <param name="CodeOf">The code of the school for a status.</param>
+/// <param name="Read">What was read aloud to the class: in which lesson, when by the clock, which reminder, and its words.</param>
 /// <param name="Amendments">What was amended after it was handed in: when, which lesson, why, and what changed.</param>
 public sealed record RegisterReport(
-    IReadOnlyList<RegisteredLesson> Lessons, IReadOnlyList<RegisteredStudent> Students, Func<AttendanceStatus, string> CodeOf, IReadOnlyList<(LocalDate Day, int Lesson, string What)> Amendments)
+    IReadOnlyList<RegisteredLesson> Lessons, IReadOnlyList<RegisteredStudent> Students, Func<AttendanceStatus, string> CodeOf,
+    IReadOnlyList<(Guid Lesson, string Clock, string Reminder, string Words)> Read, IReadOnlyList<(LocalDate Day, int Lesson, string What)> Amendments)
 {
     // As many days as stand beside a name on a page.
     private const int MostColumns = 12;
@@ -41,6 +43,7 @@ public sealed record RegisterReport(
         .. Chunks().Select((chunk, i) => new Section(i == 0 ? "Lesson by lesson" : "", [], null, ByLesson(chunk))),
         .. Lessons.Count == 0 ? Array.Empty<Section>() : [new("How often", [], null, Sums())],
         .. Beside(),
+        .. ReadAloud(),
         .. Amended(),
     ]);
 
@@ -91,6 +94,12 @@ public sealed record RegisterReport(
         var rows = Students.SelectMany(s => s.Marks.Select((m, i) => (Mark: m, Lesson: Lessons[i])).Where(m => m.Mark is { Status: not AttendanceStatus.Present } mark && mark.Beside.Length > 0)
             .Select(m => new FigureRow([s.Name, $"{m.Lesson.Number}, {StudentReport.DayOf(m.Lesson.Day)}", m.Mark!.Value.Status.InWords(), m.Mark.Value.Beside], new Opens(s.Student, m.Lesson.Id)))).ToList();
         return rows.Count == 0 ? [] : [new("What stands beside it", [], null, new Figures("Beside", ["Student", "Lesson", "Status", "Beside it"], rows))];
+    }
+
+    private IEnumerable<Section> ReadAloud()
+    {
+        var rows = Lessons.SelectMany(l => Read.Where(r => r.Lesson == l.Id).Select(r => new FigureRow([$"{l.Number}, {StudentReport.DayOf(l.Day)}", r.Clock, r.Reminder, r.Words], new Opens(Lesson: l.Id)))).ToList();
+        return rows.Count == 0 ? [] : [new("Read aloud to the class", [], null, new Figures("Read aloud", ["Lesson", "At", "What", "In these words"], rows))];
     }
 
     private IEnumerable<Section> Amended() => Amendments.Count == 0 ? [] :

@@ -1950,7 +1950,7 @@ export interface components {
             timeZone: string;
             isDemo: boolean;
         };
-        Act: components["schemas"]["ActLessonStarted"] | components["schemas"]["ActLessonEnded"] | components["schemas"]["ActLessonSettled"] | components["schemas"]["ActStruck"] | components["schemas"]["ActCriterionMarked"] | components["schemas"]["ActScoreCorrected"] | components["schemas"]["ActScoredAnew"] | components["schemas"]["ActMarked"] | components["schemas"]["ActStatusDeclared"] | components["schemas"]["ActAwayJudged"] | components["schemas"]["ActConnectionJudged"] | components["schemas"]["ActSentOut"] | components["schemas"]["ActLetBackIn"] | components["schemas"]["ActExcuseRecorded"] | components["schemas"]["ActHandRaised"] | components["schemas"]["ActHandEnded"] | components["schemas"]["ActCalled"] | components["schemas"]["ActTurnTaken"] | components["schemas"]["ActChatSaid"] | components["schemas"]["ActNodGiven"] | components["schemas"]["ActReminderTicked"] | components["schemas"]["ActJoined"] | components["schemas"]["ActLeft"] | components["schemas"]["ActSeen"] | components["schemas"]["ActAttended"] | components["schemas"]["ActNameMatched"] | components["schemas"]["ActAskedLater"] | components["schemas"]["ActRenamed"] | components["schemas"]["ActNameRaisedHand"] | components["schemas"]["ActNameLoweredHand"] | components["schemas"]["ActNameWrote"] | components["schemas"]["ActNameReacted"] | components["schemas"]["ActNameOnline"] | components["schemas"]["ActRollCallTaken"] | components["schemas"]["ActPointCovered"] | components["schemas"]["ActSpeakingPaused"] | components["schemas"]["ActSignalRoundHeld"] | components["schemas"]["ActChatSorted"] | components["schemas"]["ActChatHidden"] | components["schemas"]["ActChatDealtWith"] | components["schemas"]["ActAsideNoted"] | components["schemas"]["ActContactTried"] | components["schemas"]["ActStageMoved"] | components["schemas"]["ActStageExtended"] | components["schemas"]["ActTimerStarted"] | components["schemas"]["ActTimerStopped"] | components["schemas"]["ActGroupsMade"] | components["schemas"]["ActGroupJoined"] | components["schemas"]["ActGroupRenamed"] | components["schemas"]["ActGroupsDissolved"] | components["schemas"]["ActSatIn"] | components["schemas"]["ActQuestionOpened"] | components["schemas"]["ActQuestionClosed"] | components["schemas"]["ActAnswerGiven"] | components["schemas"]["ActCannotAnswer"] | components["schemas"]["ActBallotsCounted"] | components["schemas"]["ActAnswersMarked"] | components["schemas"]["ActKeyCorrected"] | components["schemas"]["ActWordsMerged"] | components["schemas"]["ActRightRevealed"] | components["schemas"]["ActResultsPut"] | components["schemas"]["ActSignalGiven"] | components["schemas"]["ActStudentWrote"] | components["schemas"]["ActMessageShown"] | components["schemas"]["ActPageOpened"] | components["schemas"]["ActPageClosed"] | components["schemas"]["ActPageKnocked"] | components["schemas"]["ActPageAdmitted"] | components["schemas"]["ActBoardPut"] | components["schemas"]["ActNameSpoke"] | components["schemas"]["ActFileBroughtIn"] | components["schemas"]["ActQuestionFromFile"] | components["schemas"]["ActNameAnswered"] | components["schemas"]["ActClockSet"] | components["schemas"]["ActActsCompared"] | components["schemas"]["ActBoardTaken"];
+        Act: components["schemas"]["ActLessonStarted"] | components["schemas"]["ActLessonEnded"] | components["schemas"]["ActLessonSettled"] | components["schemas"]["ActStruck"] | components["schemas"]["ActCriterionMarked"] | components["schemas"]["ActScoreCorrected"] | components["schemas"]["ActScoredAnew"] | components["schemas"]["ActMarked"] | components["schemas"]["ActStatusDeclared"] | components["schemas"]["ActAwayJudged"] | components["schemas"]["ActConnectionJudged"] | components["schemas"]["ActSentOut"] | components["schemas"]["ActLetBackIn"] | components["schemas"]["ActExcuseRecorded"] | components["schemas"]["ActHandRaised"] | components["schemas"]["ActHandEnded"] | components["schemas"]["ActCalled"] | components["schemas"]["ActTurnTaken"] | components["schemas"]["ActChatSaid"] | components["schemas"]["ActNodGiven"] | components["schemas"]["ActNodsShown"] | components["schemas"]["ActReminderTicked"] | components["schemas"]["ActJoined"] | components["schemas"]["ActLeft"] | components["schemas"]["ActSeen"] | components["schemas"]["ActAttended"] | components["schemas"]["ActNameMatched"] | components["schemas"]["ActAskedLater"] | components["schemas"]["ActRenamed"] | components["schemas"]["ActNameRaisedHand"] | components["schemas"]["ActNameLoweredHand"] | components["schemas"]["ActNameWrote"] | components["schemas"]["ActNameReacted"] | components["schemas"]["ActNameOnline"] | components["schemas"]["ActRollCallTaken"] | components["schemas"]["ActPointCovered"] | components["schemas"]["ActSpeakingPaused"] | components["schemas"]["ActSignalRoundHeld"] | components["schemas"]["ActChatSorted"] | components["schemas"]["ActChatHidden"] | components["schemas"]["ActChatDealtWith"] | components["schemas"]["ActAsideNoted"] | components["schemas"]["ActContactTried"] | components["schemas"]["ActStageMoved"] | components["schemas"]["ActStageExtended"] | components["schemas"]["ActTimerStarted"] | components["schemas"]["ActTimerStopped"] | components["schemas"]["ActGroupsMade"] | components["schemas"]["ActGroupJoined"] | components["schemas"]["ActGroupRenamed"] | components["schemas"]["ActGroupsDissolved"] | components["schemas"]["ActSatIn"] | components["schemas"]["ActQuestionOpened"] | components["schemas"]["ActQuestionClosed"] | components["schemas"]["ActAnswerGiven"] | components["schemas"]["ActCannotAnswer"] | components["schemas"]["ActBallotsCounted"] | components["schemas"]["ActAnswersMarked"] | components["schemas"]["ActKeyCorrected"] | components["schemas"]["ActWordsMerged"] | components["schemas"]["ActRightRevealed"] | components["schemas"]["ActResultsPut"] | components["schemas"]["ActSignalGiven"] | components["schemas"]["ActStudentWrote"] | components["schemas"]["ActMessageShown"] | components["schemas"]["ActPageOpened"] | components["schemas"]["ActPageClosed"] | components["schemas"]["ActPageKnocked"] | components["schemas"]["ActPageAdmitted"] | components["schemas"]["ActBoardPut"] | components["schemas"]["ActNameSpoke"] | components["schemas"]["ActFileBroughtIn"] | components["schemas"]["ActQuestionFromFile"] | components["schemas"]["ActNameAnswered"] | components["schemas"]["ActClockSet"] | components["schemas"]["ActActsCompared"] | components["schemas"]["ActBoardTaken"];
         ActActsCompared: {
             /** @enum {string} */
             type?: "actsCompared";
@@ -2295,6 +2295,11 @@ export interface components {
             /** Format: uuid */
             student: string;
         };
+        ActNodsShown: {
+            /** @enum {string} */
+            type?: "nodsShown";
+            nods: string[];
+        };
         ActPageAdmitted: {
             /** @enum {string} */
             type?: "pageAdmitted";
@@ -2365,6 +2370,7 @@ export interface components {
             /** @enum {string} */
             type?: "reminderTicked";
             reminder: string;
+            readAloud?: null | string;
         };
         ActRenamed: {
             /** @enum {string} */
@@ -2666,6 +2672,11 @@ export interface components {
         };
         /** @enum {unknown} */
         BoardItem: "directions" | "stage" | "timer" | "turn" | "handLine" | "signals" | "rubric" | "statement" | "groups" | "question" | "results" | "wayIn" | "messages";
+        BoardNods: {
+            who: string[];
+            reason: string;
+            to: components["schemas"]["Instant"];
+        };
         BoardQuestion: {
             text: string;
             options: components["schemas"]["PageOption"][];
@@ -2731,6 +2742,7 @@ export interface components {
             results: null | components["schemas"]["BoardResults"];
             wayIn: null | string;
             messages: null | components["schemas"]["PageMessage"][];
+            nods: null | components["schemas"]["BoardNods"][];
         };
         BoardWord: {
             word: string;
@@ -2868,10 +2880,14 @@ export interface components {
             /** Format: double */
             extraTimeShare?: number;
             nodReasons?: string[];
+            nodsOnBoard?: components["schemas"]["NodsOnBoard"];
             signals?: components["schemas"]["AgreedSignal"][];
             rubric?: string;
             beforeStart?: string[];
             beforeEnd?: string[];
+            readAloud?: {
+                [key: string]: string;
+            };
             wordAhead?: components["schemas"]["WordAhead"];
             /**
              * Format: int32
@@ -3477,6 +3493,7 @@ export interface components {
             lastEntries: components["schemas"]["LastEntry"][];
             meetingLink: null | string;
             nodReasons: string[];
+            nodsOnBoard: components["schemas"]["NodsOnBoard"];
             beforeStart: components["schemas"]["Reminder"][];
             beforeEnd: components["schemas"]["Reminder"][];
             plan: components["schemas"]["PlanNow"];
@@ -3655,6 +3672,8 @@ export interface components {
         NewClass: {
             name: string;
         };
+        /** @enum {unknown} */
+        NodsOnBoard: "never" | "whenShown" | "always";
         NotHandedIn: {
             lesson: components["schemas"]["LessonLine"];
             state: components["schemas"]["HandInState"];
@@ -3826,6 +3845,7 @@ export interface components {
             questions: components["schemas"]["PageQuestion"][];
             wrote: components["schemas"]["PageWrote"][];
             strokes: null | components["schemas"]["PageStrokes"];
+            nods: string[];
             seesScores: boolean;
         };
         PageQuestion: {
@@ -4195,6 +4215,7 @@ export interface components {
         };
         Reminder: {
             text: string;
+            readAloud: null | string;
             /** Format: uuid */
             ticked: null | string;
         };

@@ -136,6 +136,7 @@ const fixedCommands = [
   { name: 'board', label: 'class board', key: 'End' },
   { name: 'timer', label: 'time for a task', key: 'Insert' },
   { name: 'rubric', label: 'rubric: letters choose, a digit marks', key: '%' },
+  { name: 'showNods', label: 'show the class the last nods', key: '&' },
   { name: 'student', label: 'more about the chosen student', key: '!' },
   { name: 'aside', label: 'aside about the chosen student', key: '#' },
   { name: 'find', label: 'find by name', key: ' ' },

@@ -66,6 +66,8 @@ export interface Drawn extends Pick<Head, 'groups' | 'board' | 'timers' | 'door'
 
 export interface DrawnReminder {
   text: string
+  /** What is read to the class with it. */
+  readAloud: string | null
   /** The entry that says it was seen to; null while it was not. */
   ticked: string | null
   pencil: boolean

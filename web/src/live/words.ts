@@ -50,9 +50,10 @@ const words: { [K in Exclude<Kind, FromElsewhere>]: (act: Extract<Act, { type?: 
   turnTaken: (act) =>
     ({ full: 'full turn', partial: 'partial turn', pass: 'pass', couldNot: 'could not' })[act.outcome]!,
   chatSaid: (act) => `${act.kind} in the chat`,
-  reminderTicked: (act) => `reminder seen to: ${act.reminder}`,
+  reminderTicked: (act) => `${act.readAloud ? 'read aloud' : 'reminder seen to'}: ${act.reminder}`,
   criterionMarked: () => 'a criterion marked',
   nodGiven: (act) => `nod, ${act.reason}`,
+  nodsShown: () => 'nods shown to the class',
   rollCallTaken: (act) => `roll call, ${act.here.length} here`,
   pointCovered: () => 'covered a point',
   speakingPaused: (act) => (act.paused ? 'cannot speak today' : 'can speak again'),

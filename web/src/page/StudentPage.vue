@@ -53,11 +53,11 @@ const ordinal = (n: number) => {
 }
 const somethingUp = computed(() =>
   Object.entries(lesson.value?.board ?? {}).some(
-    ([part, up]) => part !== 'now' && part !== 'questions' && part !== 'wayIn' && up !== null,
+    ([part, up]) => part !== 'now' && part !== 'questions' && part !== 'wayIn' && part !== 'nods' && up !== null,
   ),
 )
 /** The board without what stands on the page anyway. */
-const board = computed(() => lesson.value && { ...lesson.value.board, questions: null, wayIn: null })
+const board = computed(() => lesson.value && { ...lesson.value.board, questions: null, wayIn: null, nods: null })
 watchEffect(() => {
   if (lesson.value) document.title = `${lesson.value.title} · Polite Tally`
 })
@@ -144,6 +144,12 @@ watchEffect(() => {
           </button>
         </p>
       </section>
+
+      <p v-if="own.nods.length" class="line" role="status">
+        <b>A nod for you:</b> {{ own.nods.at(-1)
+        }}<template v-if="own.nods.length > 1">; before that: {{ own.nods.slice(0, -1).reverse().join(', ') }}</template
+        >.
+      </p>
 
       <section v-if="lesson.signals" aria-label="Your signal">
         <p class="lead">{{ lesson.board.statement?.text ?? 'Show where you are' }}</p>

@@ -18,7 +18,8 @@ namespace PoliteTally.Web.Features.Board;
 public sealed record BoardView(
     Instant Now, string? Directions, BoardStage? Stage, IReadOnlyList<BoardTimer>? Timers, string? Turn, IReadOnlyList<string>? HandLine,
     IReadOnlyList<AgreedSignal>? Signals, string? Rubric, BoardStatement? Statement, IReadOnlyList<BoardGroup>? Groups,
-    IReadOnlyList<BoardQuestion>? Questions, BoardResults? Results, string? WayIn, IReadOnlyList<PageMessage>? Messages)
+    IReadOnlyList<BoardQuestion>? Questions, BoardResults? Results, string? WayIn, IReadOnlyList<PageMessage>? Messages,
+    IReadOnlyList<BoardNods>? Nods)
 {
     private const int MessagesShown = 8;
 
@@ -42,7 +43,8 @@ public sealed record BoardView(
             If(BoardItem.Question, () => state.Questions.All.Where(a => a.IsOpen && a.Group is null).Select(BoardQuestion.Of).ToList()),
             If(BoardItem.Results, () => state.ResultsUp is { } put && state.Questions.Of(put.Asking) is { } asking ? BoardResults.Of(put, asking, names) : null),
             If(BoardItem.WayIn, () => open.Lesson.Code is { } code ? Syllables.Show(code) : null),
-            If(BoardItem.Messages, () => ShownMessages.In(open, state).TakeLast(MessagesShown).ToList()));
+            If(BoardItem.Messages, () => ShownMessages.In(open, state).TakeLast(MessagesShown).ToList()),
+            open.Lesson.Stage == LessonStage.Live ? BoardNods.In(open, state, now) : null);
 
         T? If<T>(BoardItem item, Func<T?> part)
             where T : class => up.ContainsKey(item) ? part() : null;

@@ -53,7 +53,7 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
                 lesson.PlannedStart, lesson.PlannedEnd, lesson.ActualStart, lesson.ActualEnd, state.Course.EndedBy,
                 open.Times.CountedFrom, open.Times.CountedTo, (int)open.Rules.Scheme.Attendance.LateAfter.TotalSeconds, IsMissingKnown(open, state), now, position, LineOf(state, names, rows.Where(r => LiveRow.IsGone(r.Whereabouts, r.ShownUntil, r.SentOutSince)).Select(r => r.Id).ToHashSet().Contains), TurnOf(state, names), LastEntries.Of(state, names),
                 lesson.MeetingLink, open.Rules.NodReasons,
-                RemindersOf(open.Rules.BeforeStart, state), RemindersOf(open.Rules.BeforeEnd, state),
+                open.Rules.NodsOnBoard, RemindersOf(open.Rules.BeforeStart, open, state), RemindersOf(open.Rules.BeforeEnd, open, state),
                 PlanOf(open, state), [.. state.Timers.Select(t => new TimerNow(t.Task, t.From, t.To, t.Group))],
                 state.Groups.Now,
                 [.. state.Board.Items.Select(b => new BoardUp(b.Key, b.Value.Text, b.Value.Since))],
@@ -134,8 +134,8 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
         return struck;
     }
 
-    private static IReadOnlyList<Reminder> RemindersOf(IReadOnlyList<string> reminders, LessonState state) =>
-        [.. reminders.Select(r => new Reminder(r, state.Course.RemindersTicked.TryGetValue(r, out var entry) ? entry : null))];
+    private static IReadOnlyList<Reminder> RemindersOf(IReadOnlyList<string> reminders, OpenLesson open, LessonState state) =>
+        [.. reminders.Select(r => new Reminder(r, open.Rules.ReadAloud.GetValueOrDefault(r), state.Course.RemindersTicked.GetValueOrDefault(r)?.Entry))];
 }
 
 /// <summary>The lesson, the hand line, the turn, what is prepared and what waits, and the last entries.</summary>
@@ -153,7 +153,7 @@ public sealed record LiveHead(
     Guid LessonId, Guid ClassId, string ClassName, int Number, string Title, LessonStage Stage, bool DropIn,
     Instant PlannedStart, Instant PlannedEnd, Instant? StartedAt, Instant? EndedAt, Guid? EndedBy, Instant CountedFrom, Instant CountedTo,
     int LateAfterSeconds, bool MissingIsKnown, Instant Now, long Position, IReadOnlyList<HandWaiting> Hands, TurnNow? Turn, IReadOnlyList<LastEntry> LastEntries, string? MeetingLink,
-    IReadOnlyList<string> NodReasons, IReadOnlyList<Reminder> BeforeStart, IReadOnlyList<Reminder> BeforeEnd,
+    IReadOnlyList<string> NodReasons, NodsOnBoard NodsOnBoard, IReadOnlyList<Reminder> BeforeStart, IReadOnlyList<Reminder> BeforeEnd,
     PlanNow Plan, IReadOnlyList<TimerNow> Timers, IReadOnlyList<StudentGroup> Groups, IReadOnlyList<BoardUp> Board, IReadOnlyList<RoundHeld> Rounds,
     IReadOnlyList<AtTheDoor> Door, int ChatWaiting, int OpenQuestions, FeedNow? Feed, IReadOnlyList<AskingLine> Askings,
     IReadOnlyList<SignalSeen> Signals, IReadOnlyList<PageCaller> Callers, DoorTries Tries);
@@ -194,7 +194,8 @@ public sealed record SignalSeen(Guid Student, string Signal);
 public sealed record PageCaller(Guid Session, string Name, Instant At, Guid? Sure, IReadOnlyList<Guid> Proposals);
 
 /// <summary>A reminder, and the entry that says it was seen to; null while it was not.</summary>
-public sealed record Reminder(string Text, Guid? Ticked);
+/// <param name="ReadAloud">What is read to the class with it; null if nothing is.</param>
+public sealed record Reminder(string Text, string? ReadAloud, Guid? Ticked);
 
 /// <summary>A hand in the line.</summary>
 /// <param name="Student">Whose; for a name that belongs to nobody yet an id that stands for the name.</param>

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PoliteTally.Core.Attendance;
+using PoliteTally.Core.Course;
 using PoliteTally.Core.Fairness;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
@@ -70,9 +71,21 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
                     s.Name.Id, asked.Hidden ? null : s.Name.Number, named.Whole(s.Name.Id),
                     [.. sheet.Lessons.Select(l => sheet.Of(l.Id, s.Name.Id) is { } summary ? ((AttendanceStatus, string)?)(summary.Status, summary.Notes) : null)])),
             ],
-            rules.CodeOf,
+            rules.CodeOf, [.. ReadAloudIn(sheet, asked.Zone)],
             // What changed names students by the name of then, so it stays out of a register without names.
             asked.Hidden ? [] : [.. handIns.Where(h => h.Version > 1).Select(h => (h.MadeAt.InZone(asked.Zone).Date, numbers[h.LessonId], ChangesOf(h, handIns)))]);
+    }
+
+    private IEnumerable<(Guid Lesson, string Clock, string Reminder, string Words)> ReadAloudIn(TermSheet sheet, DateTimeZone zone)
+    {
+        // Only ledgers with something of it are read: a term has many, and a register is quick.
+        var (ids, kinds) = (sheet.Lessons.Select(l => l.Id).ToList(), ActJson.NamesOf(typeof(ReminderTicked)));
+        var some = db.Entries.Where(e => ids.Contains(e.LessonId) && kinds.Contains(e.Kind) && e.Act.Contains("readAloud")).Select(e => e.LessonId).ToHashSet();
+        return from open in LessonsOf(sheet, l => some.Contains(l.Id))
+               from ticked in open.State.Course.RemindersTicked
+               where ticked.Value.ReadAloud is not null
+               orderby ticked.Value.At
+               select (open.Lesson.Id, Words.Clock(ticked.Value.At, zone), ticked.Key, ticked.Value.ReadAloud!);
     }
 
     private static string ChangesOf(HandIn one, List<HandIn> all)

@@ -56,10 +56,11 @@ public enum PageStanding
 /// <param name="Questions">Questions that were put to them, the newest first.</param>
 /// <param name="Wrote">What they wrote, in order.</param>
 /// <param name="Strokes">What has been noted of them today, if the class shows it.</param>
+/// <param name="Nods">What they were given a nod for today, in order, if the class has agreed that nods are seen.</param>
 /// <param name="SeesScores">Whether they may read their own scores of the lessons before.</param>
 public sealed record PageOwn(
     PageStanding Standing, string Called, string? Group, PageHand? Hand, bool OnTurn, IReadOnlyList<PageClassmate>? MayHandOnTo, string? Signal, IReadOnlyList<PageQuestion> Questions,
-    IReadOnlyList<PageWrote> Wrote, PageStrokes? Strokes, bool SeesScores)
+    IReadOnlyList<PageWrote> Wrote, PageStrokes? Strokes, IReadOnlyList<string> Nods, bool SeesScores)
 {
     private const int MostQuestions = 20;
     private const int MostWrote = 30;
@@ -68,7 +69,7 @@ public sealed record PageOwn(
     {
         if (guest.Student is not { } student)
         {
-            return new PageOwn(guest.TurnedAway ? PageStanding.TurnedAway : PageStanding.Waiting, guest.Name, null, null, false, null, null, [], [], null, SeesScores: false);
+            return new PageOwn(guest.TurnedAway ? PageStanding.TurnedAway : PageStanding.Waiting, guest.Name, null, null, false, null, null, [], [], null, [], SeesScores: false);
         }
 
         var (open, state) = (guest.OpenLesson, guest.OpenLesson.State);
@@ -83,7 +84,8 @@ public sealed record PageOwn(
             [.. state.Questions.All.Where(a => a.GoesTo(student, state.Groups)).Reverse().OrderByDescending(a => a.IsOpen).Take(MostQuestions).Select(a => PageQuestion.Of(a, student, open, state))],
             [.. state.Chat.Of(student).Where(m => m.Chosen is not null).TakeLast(MostWrote)
                 .Select(m => new PageWrote(m.Entry, ShownMessages.KindOf(m), m.Text, m.Shown is not null && m.Hidden is null))],
-            open.Rules.PageShowsStrokes ? PageStrokes.Of(student, state, open) : null, guest.SeesScores);
+            open.Rules.PageShowsStrokes ? PageStrokes.Of(student, state, open) : null,
+            open.Rules.NodsOnBoard == NodsOnBoard.Never ? [] : [.. state.Notes.NodsOf(student).Select(n => n.Nod.Reason)], guest.SeesScores);
     }
 
     /// <summary>Everybody else who is here and can speak, those in the line first and in its order.</summary>

@@ -5,6 +5,7 @@ import { timeLeft } from '../../ui/format'
 import Rendered from '../../ui/Rendered.vue'
 import ResultsChart from '../questions/ResultsChart.vue'
 import { useFit } from './fit'
+import NodsSeen from './NodsSeen.vue'
 
 /** What the class sees. Big, quiet, and nothing but what was put up; all of it within whatever frame it has. */
 const props = defineProps<{
@@ -25,7 +26,9 @@ const countIn = computed(() => {
 })
 const left = (to: number) => timeLeft(to, props.now)
 const address = location.host + '/p'
-const isEmpty = computed(() => Object.entries(props.board).every(([name, part]) => name === 'now' || part === null))
+const isEmpty = computed(() =>
+  Object.entries(props.board).every(([name, part]) => name === 'now' || name === 'nods' || part === null),
+)
 const beside = computed(() => {
   const b = props.board
   return !!(b.stage || b.timers || b.turn || b.handLine || b.signals || b.wayIn)
@@ -46,13 +49,14 @@ const main = computed(() => {
 const fit = useFit(
   useTemplateRef('frame'),
   useTemplateRef('sheet'),
-  () => JSON.stringify({ ...props.board, now: 0 }),
+  () => JSON.stringify({ ...props.board, now: 0, nods: null }),
   props.flows,
 )
 watch(
   () => fit.fits,
   (fits) => emit('fits', fits),
 )
+const nods = computed(() => props.board.nods?.filter((n) => n.to > props.now) ?? [])
 const first = <T,>(list: readonly T[]) => list.slice(0, fit.many)
 const more = (list: readonly unknown[]) => (list.length > fit.many ? `and ${list.length - fit.many} more` : '')
 </script>
@@ -147,11 +151,13 @@ const more = (list: readonly unknown[]) => (list.length > fit.many ? `and ${list
         </section>
       </aside>
     </div>
+    <NodsSeen v-if="nods.length" :nods="nods" :class="{ over: !flows }" />
   </div>
 </template>
 
 <style scoped>
 .fitted {
+  position: relative;
   height: 100%;
   overflow: auto;
   background: var(--paper);
@@ -219,6 +225,11 @@ ol {
 .both .beside {
   border-left: 3px solid var(--margin);
   padding-left: 1.2em;
+}
+/* For a moment, over the foot of what is up: the class goes on reading where it was. */
+.over {
+  position: absolute;
+  inset: auto 0 0;
 }
 h2 {
   border-bottom: 2px solid var(--ink);

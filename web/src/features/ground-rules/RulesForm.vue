@@ -10,6 +10,7 @@ import UndoNote from '../../ui/UndoNote.vue'
 import { nodKeys } from '../../live/acts'
 import { useExamples } from './examples'
 import RuleJumps from './RuleJumps.vue'
+import ReminderRules from './ReminderRules.vue'
 import RuleRow from './RuleRow.vue'
 import { groundSections, partsOf, placeOf, ruleSections, type Rules } from './rules'
 import RegisterRules from './RegisterRules.vue'
@@ -106,11 +107,11 @@ defineExpose({ bringIn })
       </section>
       <section aria-labelledby="before-start">
         <h2 id="before-start" class="rule-head">To remember before the start</h2>
-        <LineList v-model="rules.beforeStart" label="Before the start" add-label="Add a reminder" :most="20" />
+        <ReminderRules v-model="rules.beforeStart" v-model:read-aloud="rules.readAloud" label="Before the start" />
       </section>
       <section aria-labelledby="before-end">
         <h2 id="before-end" class="rule-head">To remember before the end</h2>
-        <LineList v-model="rules.beforeEnd" label="Before the end" add-label="Add a reminder" :most="20" />
+        <ReminderRules v-model="rules.beforeEnd" v-model:read-aloud="rules.readAloud" label="Before the end" />
       </section>
     </div>
 

@@ -54,6 +54,13 @@ export const groundSections: readonly { head: string; fields: readonly RuleField
     head: 'In the lesson',
     fields: [
       ofClass('readyJoinsLine', 'Who writes “ready”', 'choice', yesNo('joins the hand line', 'only wrote in the chat')),
+      ofClass('nodsOnBoard', 'Nods on the board', 'choice', {
+        choices: [
+          { value: 'never', label: 'are not shown' },
+          { value: 'whenShown', label: 'are shown when you press' },
+          { value: 'always', label: 'are shown, all of them' },
+        ],
+      }),
       ofClass('extraTimeShare', 'Extra time, for those tagged so, adds', '%'),
       ofClass('speechSeconds', 'Speech nobody noted is asked about from', 's'),
       ofClass('keepsSpoken', 'The words of captions', 'choice', yesNo('are kept', 'are not kept')),

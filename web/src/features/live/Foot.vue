@@ -11,8 +11,24 @@ import { useTeaching } from './teaching'
 
 /** At the foot: what the next key is about, what was noted last, and whether it is stored. */
 defineProps<{ id: string }>()
-const { pass, finding, asideOn, chosen, running, planned, rows, shownActs, nameOf, keyOf, log, note, open, takeBack } =
-  useTeaching()
+const {
+  pass,
+  finding,
+  asideOn,
+  chosen,
+  running,
+  planned,
+  rows,
+  shownActs,
+  nameOf,
+  keyOf,
+  log,
+  lastNods,
+  showNods,
+  note,
+  open,
+  takeBack,
+} = useTeaching()
 
 function found(student: string) {
   chosen.value = [student]
@@ -43,6 +59,9 @@ function noteAside(text: string) {
         Letter, then a key. <button class="quiet" @click="open('keys')">All keys</button>
         <KeyCap :k="keyOf('keys')" />
       </p>
+      <button v-if="lastNods.length" class="press shrink-0" @click="showNods">
+        Show the class <KeyCap :k="keyOf('showNods')" />
+      </button>
       <LastEntries :can-strike="running" />
     </template>
     <p class="flex shrink-0 items-baseline gap-4">

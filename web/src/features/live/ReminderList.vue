@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
 import type { DrawnReminder } from '../../live/drawn'
+import ReadAloud from './ReadAloud.vue'
 
 /**
  * What the teacher wanted to be reminded of: from an hour before the start, and in the last ten minutes. Never in the way; a list that is seen
@@ -13,10 +14,16 @@ const props = defineProps<{
   beforeEnd: readonly DrawnReminder[]
   now: number
 }>()
-const emit = defineEmits<{ tick: [reminder: string]; untick: [entry: string] }>()
+const emit = defineEmits<{ tick: [reminder: string, readAloud: string | null]; untick: [entry: string] }>()
 
 const near = 10 * 60_000
 const opened = ref<string>()
+const reading = ref<DrawnReminder>()
+/** Opens the words large; the first time, that and when they were read is noted. */
+function read(reminder: DrawnReminder) {
+  reading.value = reminder
+  if (!reminder.ticked) emit('tick', reminder.text, reminder.readAloud)
+}
 const lists = computed(() => {
   const { head, now } = props
   const begun = head.startedAt ?? now
@@ -51,35 +58,52 @@ const isDone = (list: { reminders: readonly DrawnReminder[] }) => list.reminders
       </button>
     </h2>
     <template v-if="!isDone(list) || opened === list.name">
-      <label
+      <p
         v-for="reminder in list.reminders"
         :key="reminder.text"
         class="line"
         :class="{ done: reminder.ticked, pencil: reminder.pencil }"
       >
-        <input
-          type="checkbox"
-          class="size-4 shrink-0 self-center"
-          :checked="!!reminder.ticked"
-          @change="reminder.ticked ? emit('untick', reminder.ticked) : emit('tick', reminder.text)"
-        />
-        <span>{{ reminder.text }}</span>
-      </label>
+        <label class="what">
+          <input
+            type="checkbox"
+            class="size-4 shrink-0 self-center"
+            :checked="!!reminder.ticked"
+            @change="reminder.ticked ? emit('untick', reminder.ticked) : emit('tick', reminder.text, null)"
+          />
+          <span>{{ reminder.text }}</span>
+        </label>
+        <button
+          v-if="reminder.readAloud"
+          class="quiet"
+          :aria-label="`Read aloud: ${reminder.text}`"
+          @click="read(reminder)"
+        >
+          Read aloud
+        </button>
+      </p>
     </template>
   </section>
+  <ReadAloud :title="reading?.text" :words="reading?.readAloud ?? ''" @close="reading = undefined" />
 </template>
 
 <style scoped>
-.line {
+.line,
+.what {
   display: flex;
   gap: 8px;
   align-items: baseline;
+}
+.line {
+  justify-content: space-between;
   border-bottom: 1px solid var(--rule);
   padding: 2px 0 1px;
   font-size: var(--text-small);
+}
+.what {
   cursor: pointer;
 }
-.done {
+.done .what {
   color: var(--ink-soft);
   text-decoration: line-through;
 }

@@ -36,6 +36,7 @@ const {
   hereFromTheStart,
   setDown,
   drawBy,
+  nodsSeen,
   otherDraw,
   run,
   open,
@@ -54,6 +55,7 @@ function chooses(name: Doing) {
   run[name]()
 }
 
+watch(nodsSeen, () => sound.value && play())
 watch(
   () => drawn.value?.hands.length ?? 0,
   (many, few) => sound.value && many > few && play(),
@@ -78,7 +80,7 @@ watch(
           :before-start="drawn.beforeStart"
           :before-end="drawn.beforeEnd"
           :now="now"
-          @tick="(reminder) => note({ type: 'reminderTicked', reminder })"
+          @tick="(reminder, readAloud) => note({ type: 'reminderTicked', reminder, readAloud })"
           @untick="strike"
         />
         <section v-if="sentOut.length" class="mb-3" aria-label="To be let back in">

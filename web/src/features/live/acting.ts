@@ -23,6 +23,11 @@ export function useActing(lesson: LiveLesson, sheet: Sheet, chosen: Ref<string[]
   /** Who was just noted as late, having been missing for so long: perhaps they were here all the time. */
   const cameLate = ref<{ students: string[]; minutes: number }>()
 
+  /** Nods of the last press, while the class has agreed to see those that are shown. */
+  const lastNods = ref<readonly string[]>([])
+  /** How often this window put nods before the class. */
+  const nodsSeen = ref(0)
+
   /** What an act is for a student as things stand: the hand key takes a hand down again, the pause key ends a pause. */
   function actFor(act: LoggedAct, student: string): Act {
     if (act.name === 'hand' && handsUp.value.has(student)) return { type: 'handEnded', student, end: 'withdrawn' }
@@ -52,11 +57,33 @@ export function useActing(lesson: LiveLesson, sheet: Sheet, chosen: Ref<string[]
     cameLate.value = undefined
     const missed = act.name === 'here' ? students.filter(wasMissing) : []
     if (act.name === 'call' || act.name === 'handOn') warnOfPause(students)
-    note(...students.map((student) => (missed.includes(student) ? markLate(student) : actFor(act, student))))
+    const entries = note(
+      ...students.map((student) => (missed.includes(student) ? markLate(student) : actFor(act, student))),
+    )
+    lastNods.value = act.pen === 'nods' && head.value!.nodsOnBoard === 'whenShown' ? entries : []
+    if (act.pen === 'nods' && head.value!.nodsOnBoard === 'always') nodsSeen.value++
     if (missed.length)
       cameLate.value = { students: missed, minutes: Math.round((now.value - head.value!.countedFrom) / 60_000) }
     said.value = `${students.length > 3 ? count(students.length, 'student') : students.map(nameOf).join(', ')}, ${act.label}`
     chosen.value = []
+  }
+
+  /** Puts the nods of the last press before the class, once. */
+  function showNods() {
+    if (!goesOn()) return
+    if (!lastNods.value.length)
+      said.value =
+        head.value!.nodsOnBoard === 'whenShown'
+          ? 'Give a nod first, then show the class.'
+          : head.value!.nodsOnBoard === 'always'
+            ? 'The class sees every nod at once.'
+            : 'This class has not agreed to see nods. Its ground rules say so.'
+    else {
+      note({ type: 'nodsShown', nods: [...lastNods.value] })
+      lastNods.value = []
+      nodsSeen.value++
+      said.value = 'Shown to the class'
+    }
   }
 
   const markLate = (student: string): Act => ({ type: 'marked', student, mark: 'late' })
@@ -117,12 +144,16 @@ export function useActing(lesson: LiveLesson, sheet: Sheet, chosen: Ref<string[]
     }
     const last = undo()
     calledAt = -Infinity
+    lastNods.value = []
     if (last) said.value = `struck out: ${last.text}`
   }
 
   return {
     goesOn,
     log,
+    lastNods,
+    nodsSeen,
+    showNods,
     cameLate,
     hereFromTheStart,
     isGone,

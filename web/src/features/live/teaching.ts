@@ -110,6 +110,7 @@ export function provideTeaching(id: string, lesson: LiveLesson) {
     rubric: () => open('rubric'),
     links: () => open('links'),
     keys: () => open('keys'),
+    showNods: acting.showNods,
     student: () => one() && open('student'),
     aside: () => (asideOn.value = one() ?? asideOn.value),
     find: () => (finding.value = true),
