@@ -1,5 +1,6 @@
 import { expect, type Page } from '@playwright/test'
 import { botany, classOf, done, say, test, weather } from './school'
+import { serious } from './serious'
 
 // The way of a new teacher: classes, terms, lessons, ground rules and passes, from nothing but the files of the demo school.
 test.use({ school: 'account' })
@@ -188,4 +189,40 @@ test('the lesson reminds, and its nods are those of the class', async ({ page })
   await expect(reminders.getByLabel('Start the recording')).not.toBeChecked()
   await page.keyboard.press('?')
   await expect(page.getByRole('region', { name: 'All keys' })).toContainText('nod, good question')
+})
+
+test('words to read aloud are written with a reminder, opened large by one press, and read once', async ({ page }) => {
+  const id = await classOf(page, weather)
+  await page.goto(`/classes/${id}/rules`)
+  const before = page.getByRole('region', { name: 'To remember before the start' })
+  await before.getByLabel('Words to read aloud with').selectOption('Start the recording')
+  await before.getByLabel('To read aloud: Start the recording').fill('From now on this lesson is recorded.')
+  // A line that is written anew keeps its words.
+  await before.getByLabel('Before the start, line 2').fill('Start the recording now')
+  await expect(before.getByLabel('To read aloud: Start the recording now')).toHaveValue('From now on this lesson is recorded.')
+  await page.getByRole('button', { name: 'Store these rules' }).click()
+  await expect(page.getByText('The ground rules are stored.')).toBeVisible()
+
+  await page.goto(`/classes/${id}`)
+  await page.getByLabel('A lesson now').fill('Fog and haar')
+  await page.getByRole('button', { name: 'Start it' }).click()
+  const reminders = page.getByRole('region', { name: 'Before the start' })
+  const read = reminders.getByRole('button', { name: 'Read aloud: Start the recording now' })
+  await read.click()
+  const words = page.getByRole('dialog')
+  await expect(words.getByText('From now on this lesson is recorded.')).toHaveCSS('font-size', /^(2[2-9]|3\d)/)
+  expect(await serious(page)).toEqual([])
+  // While they are read, keys note nothing.
+  await page.keyboard.press('a')
+  await page.keyboard.press('Escape')
+  await expect(words).toBeHidden()
+  await expect(reminders.getByRole('checkbox', { name: 'Start the recording now' })).toBeChecked()
+  const last = page.getByRole('list', { name: 'Last entries' })
+  await expect(last.getByText('read aloud: Start the recording now')).toHaveCount(1)
+  // The press is not made again by Enter, and opening the words again notes nothing.
+  await page.keyboard.press('Enter')
+  await expect(words).toBeHidden()
+  await read.click()
+  await words.getByRole('button', { name: 'Done' }).click()
+  await expect(last.getByText('read aloud: Start the recording now')).toHaveCount(1)
 })

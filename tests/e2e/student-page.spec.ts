@@ -150,6 +150,26 @@ test('results are on the board when they were put there, and a name only if it w
   await expect(board.getByText('Birkir')).toBeVisible()
 })
 
+test('a nod is before the class by one press more, for a moment, and on one’s own page at once', async ({ live: { page: teacher, press, keyOf, path }, student, context }) => {
+  const board = await context.newPage()
+  await board.goto(path.replace('/live', '/board'))
+  const nods = board.getByRole('region', { name: 'Nods' })
+  await teacher.bringToFront()
+  await press(await keyOf('Birkir'), '0')
+  await expect(student.getByText('A nod for you: helped someone.')).toBeVisible()
+  await expect(nods).toBeHidden()
+  await teacher.getByRole('button', { name: /^Show the class/ }).click()
+  await expect(nods).toHaveText('Birkir helped someone')
+  await expect(teacher.getByRole('button', { name: /^Show the class/ })).toBeHidden()
+  await expect(nods).toBeHidden({ timeout: 20_000 })
+  // By keys, and taken back again.
+  await press(await keyOf('Saga'), '+', '&')
+  await expect(nods).toHaveText('Saga kept going')
+  await expect(student.getByText('Saga')).toBeHidden()
+  await press('Backspace')
+  await expect(nods).toBeHidden({ timeout: 4000 })
+})
+
 test('a question made on the spot is open in seconds; who cannot answer says so', async ({ live: { page: teacher, questions }, student }) => {
   await teacher.keyboard.press('F6')
   await teacher.keyboard.press('0')

@@ -171,6 +171,10 @@ const more = (list: readonly unknown[]) => (list.length > fit.many ? `and ${list
   align-content: start;
   overflow-wrap: break-word;
 }
+/* What lies over it is sized by it, not by the window. */
+.fitted:not(.flows) {
+  container-type: size;
+}
 .flows,
 .flows > .board {
   display: block;

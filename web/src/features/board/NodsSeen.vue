@@ -15,7 +15,7 @@ const stroke = [{ key: 'nod', credit: 1, state: 'ink' as const }]
 <template>
   <section class="nods" aria-label="Nods" aria-live="polite">
     <p v-for="(n, i) in nods" :key="i">
-      <TallyStrokes :strokes="stroke" pen="nods" label="one stroke" />
+      <TallyStrokes :strokes="stroke" pen="nods" label="one stroke" :height="34" />
       <span
         ><b>{{ whoOf(n.who) }}</b> {{ n.reason }}</span
       >
@@ -28,7 +28,8 @@ const stroke = [{ key: 'nod', credit: 1, state: 'ink' as const }]
   border-top: 3px solid var(--pen-nods);
   padding: 14px 32px;
   background: var(--paper);
-  font-size: clamp(18px, 3.4cqh, 40px);
+  font-size: clamp(18px, 5.5cqh, 80px);
+  line-height: 1.3;
 }
 .nods p {
   display: flex;

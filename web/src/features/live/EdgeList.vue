@@ -111,8 +111,9 @@ const spoken = (line: Line) => `${line.whole ?? line.label} ${line.count || ''}`
 <style scoped>
 .two {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  column-gap: 12px;
+  /* A word and its number whole, wherever the two columns meet. */
+  grid-template-columns: minmax(min-content, 1fr) minmax(min-content, 1fr);
+  column-gap: 10px;
 }
 .line {
   display: flex;

@@ -84,8 +84,8 @@ function endLesson() {
   --foot: 36px;
   --row: clamp(24px, calc((100dvh - var(--head) - var(--heading) - var(--foot)) / max(1, var(--rows)) - 0.1px), 40px);
   display: grid;
-  grid-template: var(--head) minmax(0, 1fr) var(--foot) / 250px minmax(0, 1fr);
-  grid-template-areas: 'head head' 'side sheet' 'foot foot';
+  grid-template: var(--head) minmax(0, 1fr) auto var(--foot) / 250px minmax(0, 1fr);
+  grid-template-areas: 'head head' 'side sheet' 'side note' 'foot foot';
   height: 100dvh;
 }
 /* Signed out: what says it takes its place above the sheet, and covers nothing. */
@@ -112,7 +112,7 @@ function endLesson() {
   .live {
     --columns: minmax(0, 1fr) 82px 50px 54px 34px 34px;
     --row: clamp(24px, calc((100dvh - 104px - 28px - 76px) / max(1, var(--rows))), 34px);
-    grid-template-rows: auto minmax(0, 1fr) auto;
+    grid-template-rows: auto minmax(0, 1fr) auto auto;
     grid-template-columns: 204px minmax(0, 1fr);
   }
 }

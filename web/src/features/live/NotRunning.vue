@@ -33,10 +33,14 @@ const emit = defineEmits<{ start: []; resume: [] }>()
 
 <style scoped>
 .note {
-  position: fixed;
-  inset: auto 24px 56px auto;
-  background: var(--paper);
-  border: 1.5px solid var(--ink);
-  padding: 10px 16px;
+  grid-area: note;
+  border-top: 1.5px solid var(--ink);
+  padding: 8px 16px;
+}
+/* A narrow window: always in reach above the foot. */
+@media (max-width: 560px) {
+  .note {
+    order: 3;
+  }
 }
 </style>

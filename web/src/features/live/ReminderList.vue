@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
 import type { DrawnReminder } from '../../live/drawn'
+import { freeAfterDialog } from './keyboard'
 import ReadAloud from './ReadAloud.vue'
 
 /**
@@ -23,6 +24,10 @@ const reading = ref<DrawnReminder>()
 function read(reminder: DrawnReminder) {
   reading.value = reminder
   if (!reminder.ticked) emit('tick', reminder.text, reminder.readAloud)
+}
+function done() {
+  reading.value = undefined
+  void freeAfterDialog()
 }
 const lists = computed(() => {
   const { head, now } = props
@@ -75,7 +80,7 @@ const isDone = (list: { reminders: readonly DrawnReminder[] }) => list.reminders
         </label>
         <button
           v-if="reminder.readAloud"
-          class="quiet"
+          class="quiet shrink-0"
           :aria-label="`Read aloud: ${reminder.text}`"
           @click="read(reminder)"
         >
@@ -84,7 +89,7 @@ const isDone = (list: { reminders: readonly DrawnReminder[] }) => list.reminders
       </p>
     </template>
   </section>
-  <ReadAloud :title="reading?.text" :words="reading?.readAloud ?? ''" @close="reading = undefined" />
+  <ReadAloud :title="reading?.text" :words="reading?.readAloud ?? ''" @close="done" />
 </template>
 
 <style scoped>

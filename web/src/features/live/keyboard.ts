@@ -6,6 +6,13 @@ import type { Teaching } from './teaching'
 const writesText = 'input:not([type=checkbox]):not([type=radio]), textarea, select, [role=dialog], [role=listbox]'
 const pointsOnDigits = 5
 
+/** Gives the keyboard back after a dialog: one that is closed puts the focus on what opened it. */
+export async function freeAfterDialog() {
+  for (let frame = 0; frame < 2; frame++) await new Promise(requestAnimationFrame)
+  const opener = document.activeElement
+  if (opener instanceof HTMLButtonElement) opener.blur()
+}
+
 /** Teaching by the keyboard: letters choose students, digits and signs log acts, all else is a command. */
 export function useKeyboard(teaching: Teaching) {
   const { chosen, acts, commands, outcomes, turnRow, pass, big, bigSheet, ending, log, run } = teaching
@@ -57,13 +64,6 @@ export function useKeyboard(teaching: Teaching) {
     const control = pressed instanceof HTMLLabelElement ? pressed.control : pressed
     if (!ending.value && control instanceof HTMLElement) setTimeout(() => control.closest(writesText) || control.blur())
   }
-  /** A dialog that is closed puts the focus back on what opened it. */
-  async function freeAfterDialog() {
-    for (let frame = 0; frame < 2; frame++) await new Promise(requestAnimationFrame)
-    const opener = document.activeElement
-    if (opener instanceof HTMLButtonElement) opener.blur()
-  }
-
   onMounted(() => void loadKeys())
   useEventListener(window, 'keydown', onKey)
   useEventListener(window, 'click', freeKeyboard, { capture: true })
