@@ -105,6 +105,24 @@ public sealed class FeedTests(AppUnderTest app) : IClassFixture<AppUnderTest>
         (await room.Teacher.Get<List<KnownNameLine>>($"/api/classes/{room.Class}/names")).ShouldBeEmpty();
     }
 
+    [Theory]
+    [InlineData("Juno Quillfeather", "Juno", 0)]
+    // Likely somebody: worth a question.
+    [InlineData("Quillfeather", null, 1)]
+    // A list of contacts holds the whole school, and none of them has knocked.
+    [InlineData("galaxy tab 7", null, 0)]
+    public async Task Who_is_only_to_be_seen_online_is_known_by_a_sure_name_and_knocks_only_if_they_may_be_of_the_class(string name, string? whose, int atTheDoor)
+    {
+        var (room, meeting) = await Connected();
+        await meeting.Tell(meeting.Event("online", new { name, status = "online" }));
+        var sheet = await room.Sheet();
+        sheet.Rows.Where(r => r.Online is not null).Select(r => r.Called).ShouldBe(whose is null ? [] : [whose]);
+        sheet.Head.Door.Count.ShouldBe(atTheDoor);
+        // In the meeting, everybody who is not known knocks.
+        await meeting.Tell(meeting.Event("joined", new { name }));
+        (await room.Sheet()).Head.Door.Count.ShouldBe(whose is null ? 1 : 0);
+    }
+
     [Fact]
     public async Task What_is_said_of_a_name_in_one_lesson_is_known_at_once_in_another_of_the_class()
     {

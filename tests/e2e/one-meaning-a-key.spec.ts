@@ -99,6 +99,13 @@ test('before the bell what makes sense then works, and of the rest it is said th
   await live.press('Escape', 'F2', 'Enter')
   await expect(live.last).toContainText('roll call')
   await live.stored()
+  // Here already, and there for nothing of a lesson that is still to come.
+  await expect(live.sheet.getByText('missing')).toHaveCount(0)
+  await expect(live.sheet.locator('line.there')).toHaveCount(0)
+  // What says so covers no row.
+  const [note, last] = [page.getByText('This lesson has not begun.'), live.sheet.getByRole('listitem').last()]
+  await last.scrollIntoViewIfNeeded()
+  expect((await last.boundingBox())!.y + 20).toBeLessThan((await note.boundingBox())!.y)
 })
 
 test('lesson 13 is settled by keys alone from the drop to the register, and nothing is focused by hand', async ({ page, demoFile }) => {

@@ -85,7 +85,7 @@ internal static class FeedEndpoints
     /// <summary>Names that are taken without asking, once: if the teacher takes that back, it is not said again.</summary>
     private static IEnumerable<NewEntry> SureNames(IReadOnlyList<MeetingEvent> events, OpenLesson open, Instant now)
     {
-        var names = events.Where(e => e.Act is not NameOnline).Select(e => e.Shown)
+        var names = events.Select(e => e.Shown)
             .Concat(events.Select(e => e.Act).OfType<Renamed>().Select(r => ShownName.Of(r.To, r.Beside))).Distinct().ToList();
         var several = ShownName.OfSeveral(names);
         return

@@ -100,9 +100,12 @@ public sealed record LiveView(LiveHead Head, IReadOnlyList<LiveRow> Rows)
     private static IEnumerable<AtTheDoor> DoorOf(OpenLesson open, LessonState state) => state.Names.All.Values.Where(n => n.Match is null)
         .OrderBy(n => n.Later is not null).ThenBy(n => n.Sightings.Count == 0 ? Instant.MaxValue : n.Sightings.Min(s => s.At))
         .Take(DoorShown)
-        .Select(n =>
+        .Select(n => (Name: n, Match: open.MatchOf(ShownName.Of(n.Name, n.Beside))))
+        // Who is only to be seen online, somewhere, and is like nobody of the class has not knocked.
+        .Where(d => d.Name.Sightings.Count > 0 || d.Name.Online is null || d.Match.Certainty != Certainty.Unknown)
+        .Select(d =>
         {
-            var match = open.MatchOf(ShownName.Of(n.Name, n.Beside));
+            var (n, match) = d;
             var connections = n.Sightings.OfType<JoinAt>().Count() - n.Sightings.OfType<LeaveAt>().Count();
             return new AtTheDoor(
                 n.Name, state.Names.TellingApart(n.Name, n.Beside), n.Sightings.Count == 0 ? null : n.Sightings.Min(s => s.At), connections > 0, match.Certainty == Certainty.Unknown ? [] : match.Proposals,

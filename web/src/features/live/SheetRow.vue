@@ -29,7 +29,9 @@ const emit = defineEmits<{ pick: [more: boolean]; act: [act: LoggedAct] }>()
 
 const span = computed(() => Math.max(1, props.head.countedTo - props.head.countedFrom))
 const share = (at: number) => Math.min(1, Math.max(0, (at - props.head.countedFrom) / span.value))
-const until = computed(() => share(props.head.stage === 'live' ? props.now : props.head.countedTo))
+const isToCome = computed(() => ['planned', 'live'].includes(props.head.stage))
+/** How far it has come; nothing of it before the bell. */
+const until = computed(() => share(isToCome.value ? props.now : props.head.countedTo))
 const ribbon = computed(() =>
   props.row.stretches
     .map((s) => [share(s.from), s.to === null ? until.value : Math.min(until.value, share(s.to))] as [number, number])
