@@ -1,10 +1,11 @@
 import tailwindcss from '@tailwindcss/vite'
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
+import { hanFaces } from './hanFaces'
 
 export default defineConfig({
   // Kept white space: the formatter may break a line wherever there is a space, and the space must stay.
-  plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve' } } }), tailwindcss()],
+  plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve' } } }), tailwindcss(), hanFaces()],
   build: {
     outDir: '../src/PoliteTally.Web/wwwroot',
     emptyOutDir: true,

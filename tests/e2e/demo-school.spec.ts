@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test'
-import { deskOf, test } from './school'
+import { classOf, deskOf, test, weather } from './school'
 import { serious } from './serious'
 
 test('the lesson that is live now is one press away', async ({ page }) => {
@@ -75,4 +75,20 @@ test('the report prints on paper that is not dark', async ({ page }) => {
   await page.emulateMedia({ media: 'print', colorScheme: 'dark' })
   expect(await page.evaluate(() => getComputedStyle(document.documentElement).backgroundColor)).toBe('rgb(255, 255, 255)')
   await expect(page.getByText('Take as CSV')).toBeHidden()
+})
+
+test('Han letters in a name fetch the small faces that hold them, and a page without any fetches none', async ({ page }) => {
+  const faces: string[] = []
+  page.on('request', (r) => /noto-sans|han-faces/.test(r.url()) && faces.push(r.url()))
+  await page.goto('/calendar')
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+  await page.waitForLoadState('networkidle')
+  expect(faces).toEqual([])
+  await page.goto(`/classes/${await classOf(page, weather)}`)
+  await expect(page.getByText('渡辺').first()).toBeVisible()
+  await expect.poll(() => faces.filter((f) => f.endsWith('.woff2')).length).toBeGreaterThanOrEqual(2)
+  await page.evaluate(() => document.fonts.ready)
+  // Of more than a hundred: one for each letter, and one for a sign that the other faces lack.
+  expect(faces.length).toBeLessThan(6)
+  expect(await page.evaluate(() => document.fonts.check('16px "Noto Sans JP"', '渡辺'))).toBe(true)
 })

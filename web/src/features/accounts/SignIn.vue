@@ -33,26 +33,29 @@ void loadSession().then((found) => {
     </section>
 
     <section class="form" aria-label="Sign in">
-      <template v-if="session?.offersDemo">
-        <h2 class="text-head font-bold">Look around first</h2>
-        <p class="mt-1 text-ink-soft">
-          The demo school is here: three classes, a term of lessons, one of them going on now. All made up.
-        </p>
-        <button class="press-first mt-3" :disabled="busy" @click="lookAround">Look around as Tamsin Vale</button>
-        <p class="mt-8 border-t border-rule pt-5 font-semibold">Or sign in</p>
+      <!-- What is offered is known a moment later; nothing moves under the finger then. -->
+      <template v-if="session || problem">
+        <template v-if="session?.offersDemo">
+          <h2 class="text-head font-bold">Look around first</h2>
+          <p class="mt-1 text-ink-soft">
+            The demo school is here: three classes, a term of lessons, one of them going on now. All made up.
+          </p>
+          <button class="press-first mt-3" :disabled="busy" @click="lookAround">Look around as Tamsin Vale</button>
+          <p class="mt-8 border-t border-rule pt-5 font-semibold">Or sign in</p>
+        </template>
+        <FirstAccount v-if="session?.awaitsFirstAccount" :busy="busy" :asks-for-word="session.asksForWord" @go="go" />
+        <form v-else class="mt-3 grid gap-4" @submit.prevent="signIn">
+          <h2 v-if="!session?.offersDemo" class="text-head font-bold">Sign in</h2>
+          <label
+            >E-mail address<input v-model="email" class="field" type="email" required autocomplete="username"
+          /></label>
+          <label
+            >Password<input v-model="password" class="field" type="password" required autocomplete="current-password"
+          /></label>
+          <div><button :class="session?.offersDemo ? 'press' : 'press-first'" :disabled="busy">Sign in</button></div>
+        </form>
+        <Notice v-if="problem" tone="wrong" class="mt-4">{{ problem }}</Notice>
       </template>
-      <FirstAccount v-if="session?.awaitsFirstAccount" :busy="busy" :asks-for-word="session.asksForWord" @go="go" />
-      <form v-else class="mt-3 grid gap-4" @submit.prevent="signIn">
-        <h2 v-if="!session?.offersDemo" class="text-head font-bold">Sign in</h2>
-        <label
-          >E-mail address<input v-model="email" class="field" type="email" required autocomplete="username"
-        /></label>
-        <label
-          >Password<input v-model="password" class="field" type="password" required autocomplete="current-password"
-        /></label>
-        <div><button :class="session?.offersDemo ? 'press' : 'press-first'" :disabled="busy">Sign in</button></div>
-      </form>
-      <Notice v-if="problem" tone="wrong" class="mt-4">{{ problem }}</Notice>
     </section>
   </main>
 </template>

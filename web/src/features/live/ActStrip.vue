@@ -4,7 +4,13 @@ import { keyName } from '../../ui/keyName'
 import type { LoggedAct } from '../../live/acts'
 
 /** Every act in one line, each with its key: one press logs it. */
-const props = defineProps<{ acts: readonly LoggedAct[]; compact?: boolean }>()
+const props = defineProps<{
+  acts: readonly LoggedAct[]
+  compact?: boolean
+  /** What lies on digits means something else just now: those are for the pointer. */
+  digitsMeanElse?: boolean
+}>()
+const hasKey = (act: LoggedAct) => !(props.digitsMeanElse && /\d/.test(act.key))
 const shown = computed(() => (props.compact ? props.acts.filter((a) => !a.rare) : props.acts))
 const emit = defineEmits<{ act: [act: LoggedAct] }>()
 const pens: Record<LoggedAct['pen'], string> = {
@@ -41,7 +47,7 @@ const spoken = (act: LoggedAct) => {
       :aria-label="spoken(act)"
       @click.stop="emit('act', act)"
     >
-      {{ compact ? brief(act) : act.label }}<kbd :data-key="keyName(act.key)" aria-hidden="true" />
+      {{ compact ? brief(act) : act.label }}<kbd v-if="hasKey(act)" :data-key="keyName(act.key)" aria-hidden="true" />
     </button>
   </span>
 </template>

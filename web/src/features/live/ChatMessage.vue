@@ -52,7 +52,7 @@ defineProps<{ m: Message; here: boolean }>()
   font-style: italic;
   color: var(--ink-soft);
 }
-@media (max-width: 900px) {
+@container chat (max-width: 780px) {
   .message {
     grid-template-columns: 46px 84px minmax(0, 1fr) 62px;
     gap: 6px;

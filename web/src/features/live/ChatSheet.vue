@@ -145,6 +145,8 @@ defineExpose({ onKey })
 
 <style scoped>
 .chat {
+  /* It stands beside a sheet and on the page of a helper: its own width counts. */
+  container: chat / inline-size;
   display: flex;
   flex-direction: column;
   height: 100%;
@@ -166,7 +168,12 @@ defineExpose({ onKey })
 .messages {
   overflow-y: auto;
 }
-@media (max-width: 900px) {
+@container chat (max-width: 780px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr) 210px;
+  }
+}
+@container chat (max-width: 640px) {
   .two {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { count } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 import ActStrip from './ActStrip.vue'
@@ -28,7 +29,10 @@ const {
   note,
   open,
   takeBack,
+  big,
 } = useTeaching()
+// What is rare is of one student; of several it would push what is often out of the window.
+const acts = computed(() => (chosen.value.length > 1 ? shownActs.value.filter((a) => !a.rare) : shownActs.value))
 
 function found(student: string) {
   chosen.value = [student]
@@ -52,7 +56,7 @@ function noteAside(text: string) {
         <button v-if="chosen.length === 1" class="quiet ml-2" @click="open('student')">
           more <KeyCap :k="keyOf('student')" /></button
       ></span>
-      <ActStrip :acts="shownActs" @act="(act) => log(act, chosen)" />
+      <ActStrip :acts="acts" :digits-mean-else="big === 'groups'" @act="(act) => log(act, chosen)" />
     </div>
     <template v-else>
       <p class="shrink-0">

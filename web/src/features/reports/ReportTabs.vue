@@ -18,6 +18,9 @@ defineProps<{ id: string }>()
 
 <style scoped>
 .tab {
+  display: inline-flex;
+  align-items: center;
+  min-height: 28px;
   color: var(--ink-soft);
 }
 .tab.router-link-active {
