@@ -51,15 +51,19 @@ public static class Application
     private static readonly TimeSpan StampIsAsked = TimeSpan.FromMinutes(30);
 
     /// <summary>Builds the application, its file brought up to date and, if asked for and empty, filled with the demo school.</summary>
+    /// <param name="settings">How it was asked to start.</param>
+    /// <param name="given">The time that all of its parts go by; null for that of this machine.</param>
     /// <exception cref="StartProblem">The data folder cannot be used.</exception>
-    public static WebApplication Build(Settings settings)
+    public static WebApplication Build(Settings settings, TimeProvider? given = null)
     {
+        var time = given ?? TimeProvider.System;
+        var clock = new ClockBy(time);
         var folder = Path.GetFullPath(settings.DataFolder);
         var held = SchoolFolder.Take(folder);
         SchoolFile file;
         try
         {
-            file = held.Open(settings.Demo ? made => DemoSchool.LoadInto(made, folder, SystemClock.Instance) : null, Console.WriteLine);
+            file = held.Open(settings.Demo ? made => DemoSchool.LoadInto(made, folder, clock) : null, Console.WriteLine);
         }
         catch
         {
@@ -88,7 +92,7 @@ public static class Application
             .AddFilter("Microsoft.Extensions.Hosting.Internal.Host", level => level >= LogLevel.Warning && hasStarted);
         // Made by the services, so that it is let go of when all of them are done.
         builder.Services.AddSingleton(_ => held);
-        held.Using(() => AddServices(builder.Services, file, folder, settings));
+        held.Using(() => AddServices(builder.Services, file, folder, settings, time));
 
         var app = builder.Build();
         app.Lifetime.ApplicationStarted.Register(() => hasStarted = true);
@@ -101,12 +105,12 @@ public static class Application
     /// <summary>Whether one of the parts that work beside the requests has failed, which stops the host.</summary>
     public static bool APartFailed(IEnumerable<IHostedService> parts) => parts.OfType<BackgroundService>().Any(part => part.ExecuteTask is { IsFaulted: true });
 
-    private static void AddServices(IServiceCollection services, SchoolFile file, string folder, Settings settings)
+    private static void AddServices(IServiceCollection services, SchoolFile file, string folder, Settings settings, TimeProvider time)
     {
         services.Configure<HostOptions>(host => host.ShutdownTimeout = Ending);
         services.AddSingleton(file);
-        services.AddSingleton<IClock>(SystemClock.Instance);
-        services.AddSingleton(TimeProvider.System);
+        services.AddSingleton<IClock>(new ClockBy(time));
+        services.AddSingleton(time);
         services.AddSingleton(settings);
         services.AddSingleton<Features.Reports.Replays>();
         services.AddSingleton<Features.Settling.ComingFiles>();
@@ -176,7 +180,7 @@ public static class Application
             cookie.Events.OnValidatePrincipal = async context =>
             {
                 // Asked only when due: merely making the validator opens the database, which was a tenth of the time of a tap.
-                if (!(TimeProvider.System.GetUtcNow() - context.Properties.IssuedUtc < context.HttpContext.RequestServices.GetRequiredService<IOptions<SecurityStampValidatorOptions>>().Value.ValidationInterval))
+                if (!(context.Options.TimeProvider!.GetUtcNow() - context.Properties.IssuedUtc < context.HttpContext.RequestServices.GetRequiredService<IOptions<SecurityStampValidatorOptions>>().Value.ValidationInterval))
                 {
                     await SecurityStampValidator.ValidatePrincipalAsync(context);
                 }

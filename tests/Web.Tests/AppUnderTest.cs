@@ -39,6 +39,9 @@ public sealed class AppUnderTest : IAsyncLifetime
     /// <summary>The address under which a web server on the same machine passes requests on; set before the application starts.</summary>
     public Uri? SchoolAddress { get; init; }
 
+    /// <summary>The time that it goes by; null for that of this machine. Set before the application starts.</summary>
+    public TimeProvider? Time { get; init; }
+
     /// <summary>A part of the running application.</summary>
     public T Part<T>()
         where T : notnull => _app.Services.GetRequiredService<T>();
@@ -75,7 +78,7 @@ public sealed class AppUnderTest : IAsyncLifetime
 
     private async Task Start()
     {
-        _app = Application.Build(new Settings(Folder, 0, Demo: false, Mail, SchoolAddress, Desk));
+        _app = Application.Build(new Settings(Folder, 0, Demo: false, Mail, SchoolAddress, Desk), Time);
         await _app.StartAsync();
         Address = _app.Urls.First();
     }
