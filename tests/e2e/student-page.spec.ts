@@ -186,9 +186,32 @@ test('without a connection what a student does is kept, and goes out by itself',
   await student.getByRole('button', { name: 'Raise your hand' }).click()
   await expect(student.getByText('What you do is kept')).toBeVisible()
   await expect(student.getByText('Your hand goes up…')).toBeVisible()
+  await student.getByLabel('Write to your teacher').fill('the ferry sails')
+  await student.getByRole('button', { name: 'Send' }).click()
+  await expect(student.getByText('question, on its way')).toBeVisible()
   await student.context().setOffline(false)
   await expect(line).toContainText('Birkir', { timeout: 15_000 })
   await expect(student.getByText(/Your hand is up/)).toBeVisible()
+  await expect(student.getByText('question, between you two')).toBeVisible()
+  await expect(student.getByText('on its way')).toBeHidden()
+})
+
+test('whoever asks not to be called is proposed as such, whatever kind they chose, and is off the call by one press', async ({ live: { page: teacher, row, press }, student }) => {
+  await student.getByLabel('Write to your teacher').fill('please do not call me today, my voice is gone')
+  await student.getByRole('button', { name: 'Send' }).click()
+  await expect(student.getByText('between you two')).toBeVisible()
+  await press('F9')
+  const chat = teacher.getByRole('region', { name: 'Sweep the chat' })
+  const message = chat.getByRole('listitem').filter({ hasText: 'my voice is gone' })
+  await expect(message).toContainText('cannot speak?')
+  // It is none of those that are taken by one press.
+  await press('+')
+  await expect(message).toBeVisible()
+  await message.click()
+  await press('Enter')
+  await expect(message).toBeHidden()
+  await press('Escape')
+  await expect(row('Birkir')).toContainText('cannot speak')
 })
 
 test('a message is between two until the teacher shows it', async ({ live: { page: teacher }, student, code, elsewhere }) => {

@@ -20,7 +20,15 @@ defineProps<{ m: Message; here: boolean }>()
       <i v-if="m.repeat" class="text-small text-ink-soft">again, not counted</i></span
     >
     <span class="kind" :class="m.sorted ? 'sorted' : 'proposed'">{{
-      m.repeat ? '' : m.sorted ? labelOf(m.kind) : m.proposal === 'unsorted' ? '' : `${labelOf(m.proposal)}?`
+      m.repeat
+        ? ''
+        : m.sorted
+          ? labelOf(m.kind)
+          : m.cannotSpeak
+            ? 'cannot speak?'
+            : m.proposal === 'unsorted'
+              ? ''
+              : `${labelOf(m.proposal)}?`
     }}</span>
   </li>
 </template>
@@ -28,7 +36,7 @@ defineProps<{ m: Message; here: boolean }>()
 <style scoped>
 .message {
   display: grid;
-  grid-template-columns: 44px 130px minmax(0, 1fr) 84px;
+  grid-template-columns: 44px 130px minmax(0, 1fr) 96px;
   gap: 10px;
   align-items: baseline;
   min-height: 30px;
