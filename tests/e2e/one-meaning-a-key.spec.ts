@@ -106,6 +106,10 @@ test('before the bell what makes sense then works, and of the rest it is said th
   const [note, last] = [page.getByText('This lesson has not begun.'), live.sheet.getByRole('listitem').last()]
   await last.scrollIntoViewIfNeeded()
   expect((await last.boundingBox())!.y + 20).toBeLessThan((await note.boundingBox())!.y)
+  await live.press(key, '6')
+  await expect(live.side.getByText('The lesson has not begun.')).toBeVisible()
+  await page.getByRole('button', { name: 'Start it now' }).click()
+  await expect(live.side.getByText('The lesson has not begun.')).toBeHidden()
 })
 
 test('lesson 13 is settled by keys alone from the drop to the register, and nothing is focused by hand', async ({ page, demoFile }) => {

@@ -1,4 +1,4 @@
-import { ref, type Ref } from 'vue'
+import { ref, watch, type Ref } from 'vue'
 import type { LoggedAct } from '../../live/acts'
 import type { DrawnHand } from '../../live/drawn'
 import type { LiveLesson } from '../../live/lesson'
@@ -51,6 +51,9 @@ export function useActing(lesson: LiveLesson, sheet: Sheet, chosen: Ref<string[]
     if (planned.value) wrong.value = said.value = 'The lesson has not begun. Start it, then this works.'
     return running.value
   }
+
+  // What was said of that is no longer true.
+  watch(planned, () => (wrong.value = said.value = ''))
 
   function log(act: LoggedAct, students: readonly string[]) {
     if (!students.length || !((planned.value && beforeTheBell.includes(act.name)) || goesOn())) return
