@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, test } from 'vitest'
 import { session } from '../api/session'
-import { addDays, atHour, count, dayName, hour, isoDay, minuteOfDay, mondayOf } from './format'
+import { addDays, atHour, count, dayName, hour, isoDay, minuteOfDay, minutesLeft, mondayOf } from './format'
 
 const at = (text: string) => Date.parse(text)
 const inZone = (timeZone: string) => {
@@ -12,6 +12,15 @@ const inZone = (timeZone: string) => {
   }
 }
 afterEach(() => (session.value = undefined))
+
+test.each([
+  [90_000, '2 min left'],
+  [30_000, '1 min left'],
+  [29_000, 'time is up'],
+  [-29_000, 'time is up'],
+  [-30_000, '1 min over'],
+  [-60 * 60_000, '60 min over'],
+])('%i ms before its end a stage has %s', (left, said) => expect(minutesLeft(left)).toBe(said))
 
 describe('days and times are those of the school', () => {
   test.each([

@@ -76,6 +76,14 @@ export const timeLeft = (to: number, now: number) => (to > now ? clock(to - now)
 /** Whole minutes with the unit, half away from zero. */
 export const minutes = (milliseconds: number) => `${Math.round(Math.max(0, milliseconds) / 60_000)} min`
 
+/** How much of a time is left in whole minutes, or by how much it is over; "time is up" in the minute about its end. */
+export const minutesLeft = (milliseconds: number) =>
+  Math.abs(milliseconds) < 30_000
+    ? 'time is up'
+    : milliseconds > 0
+      ? `${minutes(milliseconds)} left`
+      : `${minutes(-milliseconds)} over`
+
 /** "1 row", "2 rows", "12,000 rows". */
 export const count = (n: number, noun: string, nouns = `${noun}s`) =>
   `${n.toLocaleString('en')} ${n === 1 ? noun : nouns}`

@@ -268,4 +268,7 @@ h2 {
   font-size: 1.3em;
   font-weight: 650;
 }
+.results .text {
+  margin-bottom: 0.6em;
+}
 </style>

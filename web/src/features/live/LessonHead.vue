@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
-import { clock, hour, minutes } from '../../ui/format'
+import { clock, hour, minutes, minutesLeft } from '../../ui/format'
 import LessonRuler from './LessonRuler.vue'
 import StageNow from './StageNow.vue'
 
@@ -62,7 +62,7 @@ const left = computed(() => props.head.plannedEnd - props.now)
       <template v-if="head.stage === 'live'">
         <p class="text-head leading-6 font-bold">{{ clock(now - (head.startedAt ?? head.plannedStart)) }}</p>
         <p class="text-small text-ink-soft">
-          {{ left >= 0 ? `${minutes(left)} left` : `${minutes(-left)} over` }} ·
+          {{ minutesLeft(left) }} ·
           <button class="quiet" @click="emit('end')">End</button>
         </p>
       </template>

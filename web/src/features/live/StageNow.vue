@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
-import { minutes } from '../../ui/format'
+import { minutes, minutesLeft } from '../../ui/format'
 import KeyCap from '../../ui/KeyCap.vue'
 
 /** The stage that is on: what is left of it, and how the lesson goes by its plan. */
@@ -23,7 +23,7 @@ const drift = computed(() => {
 <template>
   <div>
     <p class="truncate">
-      <b>{{ stageLeft >= 0 ? `${minutes(stageLeft)} left` : `${minutes(-stageLeft)} over` }}</b>, {{ drift }}
+      <b>{{ minutesLeft(stageLeft) }}</b>, {{ drift }}
     </p>
     <p class="flex items-baseline gap-3 whitespace-nowrap">
       <button class="quiet" @click="emit('extend', 2)">+2 min<span class="sr-only"> for this stage</span></button>
