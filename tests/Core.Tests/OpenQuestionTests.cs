@@ -36,6 +36,20 @@ public sealed class OpenQuestionTests
         OfStatus(Stay(8, 50)).ShouldBeNull();
     }
 
+    [Theory]
+    [InlineData(18)]
+    [InlineData(8)]
+    // Two clocks are never quite the same.
+    [InlineData(7.5)]
+    public void Who_was_seen_here_after_they_came_came_as_late_as_they_did(double minute)
+    {
+        OfStatus([Mark(minute, Attendance.Mark.Here), .. Stay(8, 50)]).ShouldBeNull();
+        OfStatus([Given.Noted(minute, new RollCallTaken([Given.Juno, Given.Eino])), .. Stay(8, 50)]).ShouldBeNull();
+        OfStatus([Mark(2, Attendance.Mark.Here), Mark(minute, Attendance.Mark.Here), .. Stay(8, 50)]).ShouldNotBeNull();
+        // Whom the list has for a minute and the teacher saw later on is asked about.
+        OfStatus([Mark(minute, Attendance.Mark.Here), .. Stay(0, 1)]).ShouldNotBeNull();
+    }
+
     [Fact]
     public void A_mark_made_too_early_is_asked_about_and_the_list_is_proposed()
     {

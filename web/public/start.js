@@ -18,6 +18,8 @@
       .catch(() => setTimeout(load, 2000))
   const failed = (event) => {
     if (again || !(event.target instanceof HTMLScriptElement || event.target instanceof HTMLLinkElement)) return
+    // What is only asked for early is asked for again by whoever needs it.
+    if (event.target.as === 'fetch') return
     again = true
     tries(tries() + 1)
     setTimeout(load, Math.min(10_000, 250 * 2 ** tries()))

@@ -157,6 +157,9 @@ export const router = createRouter({
 
 router.beforeEach(async (to) => {
   if (to.meta.open) return true
+  // What the page is made of comes while it is asked who is here; what goes wrong with it is said when it is needed.
+  for (const { components } of to.matched)
+    if (typeof components?.default === 'function') void (components.default as () => Promise<unknown>)().catch(() => {})
   const session = await loadSession()
   return session?.account === null ? { name: 'sign-in', query: { to: to.fullPath } } : true
 })

@@ -64,7 +64,7 @@ internal sealed class AttendanceQuestions(LessonState state, LessonTimes times, 
 
         var seen = AttendanceRules.Reckon(times, told with { Marks = [] }, policy);
         var tapped = AttendanceRules.Reckon(times, told with { Sightings = [], AwayWords = [] }, policy);
-        if (seen.KnownBy == KnownBy.Nothing || seen.KnownBy == KnownBy.Estimated || tapped.Status == seen.Status)
+        if (seen.KnownBy == KnownBy.Nothing || seen.KnownBy == KnownBy.Estimated || tapped.Status == seen.Status || OnlySeenOnceThere(told.Marks, seen))
         {
             return null;
         }
@@ -82,6 +82,10 @@ internal sealed class AttendanceQuestions(LessonState state, LessonTimes times, 
             // What was measured is better known than a look at the class; but whom the teacher saw was there.
             seen.WasThere ? 1 : 0, seen.WasThere ? "measured, and nothing shows them there meanwhile" : "you saw them, and the list does not have them");
     }
+
+    // To be here says nothing of having been here before: a look at the class later on does not contradict a coming that was measured.
+    private static bool OnlySeenOnceThere(IReadOnlyList<MarkMade> marks, AttendanceResult seen) =>
+        seen is { Status: AttendanceStatus.Late, Stretches: [var first, ..] } && marks.All(m => m.Mark == Mark.Here && m.At >= first.From - AttendancePolicy.Near);
 
     private OpenQuestion OfTimeAway(Guid student, ShownWhileAway away, AttendanceResult was)
     {
