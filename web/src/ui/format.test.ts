@@ -1,6 +1,20 @@
 import { afterEach, describe, expect, test } from 'vitest'
 import { session } from '../api/session'
-import { addDays, atHour, count, dayName, hour, isoDay, minuteOfDay, minutesLeft, mondayOf } from './format'
+import {
+  addDays,
+  atHour,
+  count,
+  dayName,
+  hour,
+  isoDay,
+  longDay,
+  minuteOfDay,
+  minutesLeft,
+  mondayOf,
+  second,
+  shortDay,
+  weekDay,
+} from './format'
 
 const at = (text: string) => Date.parse(text)
 const inZone = (timeZone: string) => {
@@ -12,6 +26,27 @@ const inZone = (timeZone: string) => {
   }
 }
 afterEach(() => (session.value = undefined))
+
+test.each(['Atlantic/Faroe', 'Pacific/Auckland', 'America/St_Johns', 'Asia/Kathmandu'])(
+  'in %s every moment is said as the browser itself says it in British English',
+  (zone) => {
+    inZone(zone)
+    const by = (options: Intl.DateTimeFormatOptions) => {
+      const format = new Intl.DateTimeFormat('en-GB', { ...options, timeZone: zone })
+      return (moment: number) => format.format(moment).replace(',', '')
+    }
+    const day = { day: 'numeric', month: 'short' } as const
+    const clock = { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' } as const
+    const says = [by(clock), by({ ...clock, second: '2-digit' }), by(day), by({ ...day, weekday: 'short' })]
+    const long = by({ weekday: 'long', day: 'numeric', month: 'long' })
+    // Some four years in steps that come to every day and every hour.
+    for (let i = 0; i < 1500; i++) {
+      const moment = at('2024-02-27T00:00:00Z') + i * 86_461_007
+      expect([hour, second, shortDay, weekDay].map((said) => said(moment))).toEqual(says.map((said) => said(moment)))
+      expect(longDay(moment)).toBe(long(moment))
+    }
+  },
+)
 
 test.each([
   [90_000, '2 min left'],

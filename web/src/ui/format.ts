@@ -1,33 +1,92 @@
 import { timeZone } from '../api/session'
 
-const formatters = new Map<string, Intl.DateTimeFormat>()
+const two = (n: number) => String(n).padStart(2, '0')
+const weekdays = ['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday']
+const months = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+]
+const shortMonth = (month: number) => months[month]!.slice(0, month === 8 ? 4 : 3)
 
-function formatter(options: Intl.DateTimeFormatOptions) {
-  const key = timeZone() + JSON.stringify(options)
-  if (!formatters.has(key)) formatters.set(key, new Intl.DateTimeFormat('en-GB', { ...options, timeZone: timeZone() }))
-  return formatters.get(key)!
+// One for each zone: browsers take long to make the first of a kind, and a page has days and times of many kinds.
+const clocks = new Map<string, Intl.DateTimeFormat>()
+
+/** A moment at the school, as numbers: year, month from 1, day, hour, minute, second. */
+function atSchool(at: number) {
+  const zone = timeZone()
+  let clock = clocks.get(zone)
+  if (!clock) {
+    const [numeric, digits] = ['numeric', '2-digit'] as const
+    clock = new Intl.DateTimeFormat('en-GB', {
+      timeZone: zone,
+      hourCycle: 'h23',
+      year: numeric,
+      month: digits,
+      day: digits,
+      hour: digits,
+      minute: digits,
+      second: digits,
+    })
+    clocks.set(zone, clock)
+  }
+  // 26/11/2026, 09:31:07
+  const [day, month, year, hour, minute, second] = clock.format(at).split(/\D+/).map(Number) as number[]
+  return { year: year!, month: month!, day: day!, hour: hour!, minute: minute!, second: second! }
+}
+
+/** How a day is said: with these of its parts. */
+export interface DayParts {
+  weekday?: 'long' | 'short'
+  day?: 'numeric'
+  month?: 'long' | 'short'
+  year?: 'numeric'
+}
+
+function said({ year, month, day }: { year: number; month: number; day: number }, parts: DayParts) {
+  const weekday = weekdays[new Date(Date.UTC(year, month - 1, day)).getUTCDay()]!
+  return [
+    parts.weekday === 'long' ? weekday : parts.weekday && weekday.slice(0, 3),
+    parts.day && day,
+    parts.month === 'long' ? months[month - 1] : parts.month && shortMonth(month - 1),
+    parts.year && year,
+  ]
+    .filter(Boolean)
+    .join(' ')
 }
 
 /** 09:31 */
-export const hour = (at: number) => formatter({ hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(at)
+export function hour(at: number) {
+  const { hour, minute } = atSchool(at)
+  return `${two(hour)}:${two(minute)}`
+}
 
 /** 09:31:07 */
-export const second = (at: number) =>
-  formatter({ hour: '2-digit', minute: '2-digit', second: '2-digit', hourCycle: 'h23' }).format(at)
+export const second = (at: number) => `${hour(at)}:${two(atSchool(at).second)}`
 
 /** Thursday 26 November */
-export const longDay = (at: number) =>
-  formatter({ weekday: 'long', day: 'numeric', month: 'long' }).format(at).replace(',', '')
+export const longDay = (at: number) => said(atSchool(at), { weekday: 'long', day: 'numeric', month: 'long' })
 
 /** 26 Nov */
-export const shortDay = (at: number) => formatter({ day: 'numeric', month: 'short' }).format(at)
+export const shortDay = (at: number) => said(atSchool(at), { day: 'numeric', month: 'short' })
 
 /** Thu 26 Nov */
-export const weekDay = (at: number) =>
-  formatter({ weekday: 'short', day: 'numeric', month: 'short' }).format(at).replace(',', '')
+export const weekDay = (at: number) => said(atSchool(at), { weekday: 'short', day: 'numeric', month: 'short' })
 
 /** 2026-11-26, the day at the school, for a day field */
-export const isoDay = (at: number) => new Intl.DateTimeFormat('sv-SE', { timeZone: timeZone() }).format(at)
+export function isoDay(at: number) {
+  const { year, month, day } = atSchool(at)
+  return `${year}-${two(month)}-${two(day)}`
+}
 
 /** Minutes since midnight at the school. */
 export function minuteOfDay(at: number) {
@@ -54,19 +113,15 @@ export function addDays(day: string, days: number) {
 export const mondayOf = (day: string) => addDays(day, -((new Date(`${day}T12:00:00Z`).getUTCDay() + 6) % 7))
 
 /** "Thursday 26 November" of a day. */
-export const dayName = (
-  day: string,
-  options: Intl.DateTimeFormatOptions = { weekday: 'long', day: 'numeric', month: 'long' },
-) =>
-  new Intl.DateTimeFormat('en-GB', { ...options, timeZone: 'UTC' })
-    .format(new Date(`${day}T12:00:00Z`))
-    .replace(',', '')
+export function dayName(iso: string, parts: DayParts = { weekday: 'long', day: 'numeric', month: 'long' }) {
+  const [year, month, day] = iso.split('-').map(Number) as [number, number, number]
+  return said({ year, month, day }, parts)
+}
 
 /** 2:41, or 1:02:41 from an hour up; never negative. */
 export function clock(milliseconds: number) {
   const seconds = Math.max(0, Math.floor(milliseconds / 1000))
   const [h, m, s] = [Math.floor(seconds / 3600), Math.floor(seconds / 60) % 60, seconds % 60]
-  const two = (n: number) => String(n).padStart(2, '0')
   return h > 0 ? `${h}:${two(m)}:${two(s)}` : `${m}:${two(s)}`
 }
 
@@ -86,7 +141,7 @@ export const minutesLeft = (milliseconds: number) =>
 
 /** "1 row", "2 rows", "12,000 rows". */
 export const count = (n: number, noun: string, nouns = `${noun}s`) =>
-  `${n.toLocaleString('en')} ${n === 1 ? noun : nouns}`
+  `${String(n).replace(/\B(?=(\d{3})+$)/g, ',')} ${n === 1 ? noun : nouns}`
 
 /** A score as it is shown, with so many places, half away from zero. */
 export const shown = (score: number, places: number) =>
