@@ -89,6 +89,8 @@ void loadSession().then((found) => {
 @media (max-width: 760px) {
   .door {
     grid-template-columns: 1fr;
+    /* What is offered comes a moment later, and moves nothing. */
+    align-content: start;
   }
   .words,
   .form {
