@@ -61,7 +61,7 @@ public sealed class GroundRulesTests
             new[]
             {
                 "lateAfter", "lateInDropIn", "leftEarlyBefore", "bridge", "absentBelow", "absentBelowShare", "enoughShare", "lateCredit", "leftEarlyCredit", "missedCounts", "creditBy", "weights",
-                "speakingTarget", "uncalledHand", "signalAnswered", "signalGiven", "openLineIsChance", "writtenStandsIn", "writtenAtMost", "marksShare", "chatCounts", "chatTarget", "turnInChat", "turnsInChatAtMost", "readyJoinsLine", "nodPoints",
+                "speakingTarget", "uncalledHand", "signalAnswered", "signalGiven", "openLineIsChance", "writtenStandsIn", "writtenAtMost", "marksShare", "chatCounts", "chatTarget", "turnInChat", "turnsInChatAtMost", "readyJoinsLine", "nodPoints", "nodsOnBoard",
                 "absenceScoresZero", "pageByName", "pageShowsStrokes", "pageShowsScores", "signalsAnyTime", "studentsHandOn", "extraTimeShare", "speechSeconds", "keepsSpoken", "lowestLeftOut", "lessonsWeighTheSame", "lessonsForTerm", "places",
             }.Order());
 
