@@ -1,4 +1,4 @@
-// What a browser fetches before the first page stands: the page, the scripts and styles it names, and one face.
+// What a browser fetches before the first page stands: the page, the scripts and styles it names, and one face. What the server is asked for by then is not of the page.
 // Usage: node first-page-weight.mjs WWWROOT LIMIT_KB
 import { readFileSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
@@ -6,7 +6,7 @@ import { gzipSync } from 'node:zlib'
 
 const [root, limit] = process.argv.slice(2)
 const page = readFileSync(join(root, 'index.html'), 'utf8')
-const named = [...page.matchAll(/(?:src|href)="(\/[^"]+)"/g)].map((m) => m[1])
+const named = [...page.matchAll(/(?:src|href)="(\/[^"]+)"/g)].map((m) => m[1]).filter((name) => !name.startsWith('/api/'))
 const face = readdirSync(join(root, 'assets')).filter((f) => /latin-wght-normal.*\.woff2$/.test(f)).map((f) => `/assets/${f}`)
 let total = 0
 for (const file of ['/index.html', ...named, ...face]) {

@@ -21,6 +21,7 @@ public sealed class RulesJsonTests
         {
             NodReasons = nods,
             BeforeEnd = reminders,
+            ReadAloud = reminders.Distinct().ToDictionary(r => r, _ => text),
             Signals = [.. nods.Select(n => new AgreedSignal(n, text))],
             Rubric = text,
             WordAhead = new WordAhead { On = choice, Ahead = Duration.FromMinutes(ahead), Text = text },
