@@ -6,8 +6,8 @@ using System.Text.Json.Serialization.Metadata;
 namespace PoliteTally.Store;
 
 /// <summary>
-/// Refuses lists with nothing in some of their places. That a property may not be null is looked at by the reader of JSON itself; of the items of
-/// lists it knows nothing.
+/// Refuses lists and dictionaries with nothing in some of their places. That a property may not be null is looked at by the reader of JSON itself; of the
+/// items of lists, and of what stands under a key, it knows nothing.
 /// </summary>
 internal static class NoGaps
 {
@@ -27,7 +27,7 @@ internal static class NoGaps
             {
                 foreach (var (name, get) in lists)
                 {
-                    if (get(read) is IEnumerable list && list.Cast<object?>().Contains(null))
+                    if ((get(read) is IDictionary byKey ? byKey.Values : get(read) as IEnumerable)?.Cast<object?>().Contains(null) == true)
                     {
                         throw new JsonException($"An item of {name} is missing.");
                     }
@@ -39,5 +39,5 @@ internal static class NoGaps
     private static bool HasNoGaps(PropertyInfo property) =>
         property.PropertyType != typeof(string) && typeof(IEnumerable).IsAssignableFrom(property.PropertyType)
         && new NullabilityInfoContext().Create(property) is var list
-        && (list.ElementType ?? (list.GenericTypeArguments is [var item] ? item : null)) is { ReadState: NullabilityState.NotNull, Type.IsValueType: false };
+        && (list.ElementType ?? (list.GenericTypeArguments is [.., var item] ? item : null)) is { ReadState: NullabilityState.NotNull, Type.IsValueType: false };
 }

@@ -96,9 +96,13 @@ public static class RulesJson
             {
                 Patch(within, inner);
             }
+            else if (value is null)
+            {
+                target.Remove(name);
+            }
             else
             {
-                target[name] = value?.DeepClone();
+                target[name] = value.DeepClone();
             }
         }
     }

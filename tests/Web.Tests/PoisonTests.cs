@@ -121,7 +121,7 @@ public sealed class PoisonTests : IAsyncLifetime
             db.ChangeTracker.Clear();
             object row = column.Table.Name switch
             {
-                nameof(SchoolClass) => new SchoolClass { Id = owner, Name = "Tides", Rules = "{\"scheme\":{\"weights\":null}}" },
+                nameof(SchoolClass) => new SchoolClass { Id = owner, Name = "Tides", Rules = "{\"scheme\":{\"weights\":1}}" },
                 nameof(Term) => new Term { Id = owner, Name = "This term", DaysOff = "[null]" },
                 nameof(ShelfQuestion) => new ShelfQuestion { Id = owner, Question = "null" },
                 nameof(LessonPlan) => new LessonPlan { LessonId = owner, Document = "null" },

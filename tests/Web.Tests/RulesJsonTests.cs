@@ -38,11 +38,12 @@ public sealed class RulesJsonTests
 
     private static Lesson KeptLesson(string rules) => new() { Title = "Fog", Rules = rules };
 
-    private static string Text(ClassRules rules) => RulesJson.Difference(ClassRules.Default, rules);
+    /// <summary>Whether rules say the same: words to read aloud have no order among them, as they go by their reminder.</summary>
+    private static bool Same(ClassRules some, ClassRules others) => RulesJson.Difference(some, others) == "{}";
 
     [Fact]
     public void Rules_come_back_as_they_were_kept() => Rules.Sample(rules =>
-        Text(RulesJson.Of(Kept(RulesJson.Difference(ClassRules.Default, rules)))) == Text(rules));
+        Same(RulesJson.Of(Kept(RulesJson.Difference(ClassRules.Default, rules))), rules));
 
     /// <summary>A client may leave strands out; the rules of old versions know fewer of them.</summary>
     [Fact]
@@ -55,7 +56,7 @@ public sealed class RulesJsonTests
 
     [Fact]
     public void A_lesson_comes_back_whatever_its_class_has() => Gen.Select(Rules, Rules).Sample((inClass, inLesson) =>
-        Text(RulesJson.Of(KeptLesson(RulesJson.Difference(inClass, inLesson)), Kept(RulesJson.Difference(ClassRules.Default, inClass)))) == Text(inLesson));
+        Same(RulesJson.Of(KeptLesson(RulesJson.Difference(inClass, inLesson)), Kept(RulesJson.Difference(ClassRules.Default, inClass))), inLesson));
 
     [Fact]
     public void A_lesson_follows_its_class_in_what_it_did_not_change() => Gen.Select(Rules, Gen.Int[0, 20]).Sample((inClass, target) =>

@@ -81,8 +81,7 @@ public sealed record ClassRules
     /// <summary>
     /// What is read aloud to the class, by the reminder that it belongs to: the notice that the lesson is recorded. Words of a line that is no reminder any more are not read.
     /// </summary>
-    // A lesson that leaves out words of its class says so by a null, as a merge patch does.
-    public IReadOnlyDictionary<string, string> ReadAloud { get; init => field = value.Where(w => w.Value is not null).ToDictionary(); } = new Dictionary<string, string>();
+    public IReadOnlyDictionary<string, string> ReadAloud { get; init; } = new Dictionary<string, string>();
 
     /// <summary>The longest words to read aloud, in UTF-16 code units: 2,000, about two minutes.</summary>
     public const int LongestReadAloud = TextLimits.LongestText;

@@ -19,7 +19,7 @@ internal static class LiveKeyEndpoints
 
         api.MapPut("/live-keys", async Task<Results<Ok<LiveKeys>, ProblemHttpResult>> (LiveKeys keys, SchoolDb db, Owner owner) =>
         {
-            if (keys.Changed is null or { Count: > Most } || keys.Changed.Any(k => k.Key.Length is 0 or > 40 || k.Value is null or { Length: 0 or > 20 }))
+            if (keys.Changed is null or { Count: > Most } || keys.Changed.Any(k => k.Key.Length is 0 or > 40 || k.Value.Length is 0 or > 20))
             {
                 return Refused.Because("A key is one press: a sign, or the name of a key such as PageDown.");
             }

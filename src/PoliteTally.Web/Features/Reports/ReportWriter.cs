@@ -80,7 +80,7 @@ internal sealed class ReportWriter(SchoolClass row, SchoolDb db, Owner owner, Gu
     {
         // Only ledgers with something of it are read: a term has many, and a register is quick.
         var (ids, kinds) = (sheet.Lessons.Select(l => l.Id).ToList(), ActJson.NamesOf(typeof(ReminderTicked)));
-        var some = db.Entries.Where(e => ids.Contains(e.LessonId) && kinds.Contains(e.Kind) && e.Act.Contains("readAloud")).Select(e => e.LessonId).ToHashSet();
+        var some = db.Entries.Where(e => ids.Contains(e.LessonId) && kinds.Contains(e.Kind) && e.Act.Contains("\"readAloud\":\"")).Select(e => e.LessonId).ToHashSet();
         return from open in LessonsOf(sheet, l => some.Contains(l.Id))
                from ticked in open.State.Course.RemindersTicked
                where ticked.Value.ReadAloud is not null
