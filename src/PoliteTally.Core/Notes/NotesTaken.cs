@@ -36,14 +36,9 @@ public sealed class NotesTaken : LessonPart
     {
         _nods.Add(student, (nod, entry));
         var press = entry.Together ?? entry.Id;
-        var sameOne = LastNods.Count > 0 && LastNods[^1].Press == press && LastNods[^1].Reason == nod.Reason ? LastNods[^1] : null;
-        LastNods =
-        [
-            .. sameOne is null ? LastNods.TakeLast(PressesKept - 1) : LastNods.SkipLast(1),
-            sameOne is null
-                ? new NodsTogether(press, nod.Reason, new([student]), new([entry.Id]), entry.HappenedAt)
-                : sameOne with { Students = sameOne.Students.With(student), Entries = sameOne.Entries.With(entry.Id) },
-        ];
+        LastNods = LastNods is [.., var last] && last.Press == press && last.Reason == nod.Reason
+            ? [.. LastNods.SkipLast(1), last with { Students = last.Students.With(student), Entries = last.Entries.With(entry.Id) }]
+            : [.. LastNods.TakeLast(PressesKept - 1), new NodsTogether(press, nod.Reason, new([student]), new([entry.Id]), entry.HappenedAt)];
     }
 
     internal void Show(IReadOnlyList<Guid> nods, Entry entry)

@@ -67,7 +67,7 @@ public sealed record LessonReport(LessonTaught Lesson, Func<Guid, string> Called
             .. questions.Questions.Select(questions.Section).Select(s => s with { Heading = s.Heading[(s.Heading.IndexOf(": ", StringComparison.Ordinal) + 2)..], Says = [.. s.Says.Select(q => q with { Opens = null })] }),
             .. Open(),
             .. ReadAloud(),
-        .. Missed(),
+            .. Missed(),
             .. Right(),
         ]);
     }

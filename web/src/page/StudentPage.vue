@@ -51,13 +51,11 @@ const ordinal = (n: number) => {
   const end = n % 100 > 10 && n % 100 < 14 ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th')
   return `${n}${end}`
 }
-const somethingUp = computed(() =>
-  Object.entries(lesson.value?.board ?? {}).some(
-    ([part, up]) => part !== 'now' && part !== 'questions' && part !== 'wayIn' && part !== 'nods' && up !== null,
-  ),
-)
 /** The board without what stands on the page anyway. */
 const board = computed(() => lesson.value && { ...lesson.value.board, questions: null, wayIn: null, nods: null })
+const somethingUp = computed(() =>
+  Object.entries(board.value ?? {}).some(([part, up]) => part !== 'now' && up !== null),
+)
 watchEffect(() => {
   if (lesson.value) document.title = `${lesson.value.title} · Polite Tally`
 })

@@ -71,7 +71,10 @@ export function hour(at: number) {
 }
 
 /** 09:31:07 */
-export const second = (at: number) => `${hour(at)}:${two(atSchool(at).second)}`
+export function second(at: number) {
+  const { hour, minute, second } = atSchool(at)
+  return `${two(hour)}:${two(minute)}:${two(second)}`
+}
 
 /** Thursday 26 November */
 export const longDay = (at: number) => said(atSchool(at), { weekday: 'long', day: 'numeric', month: 'long' })
@@ -90,8 +93,8 @@ export function isoDay(at: number) {
 
 /** Minutes since midnight at the school. */
 export function minuteOfDay(at: number) {
-  const [h, m] = hour(at).split(':').map(Number)
-  return h! * 60 + m!
+  const { hour, minute } = atSchool(at)
+  return hour * 60 + minute
 }
 
 /** The moment of an hour ("09:47") at the school, the one that is nearest to another moment. */

@@ -24,8 +24,9 @@ public sealed record BoardNods(IReadOnlyList<string> Who, string Reason, Instant
             NodsOnBoard.WhenShown => state.Notes.LastShown,
             _ => [],
         };
-        var seen = nods.Where(n => n.At <= now && now < n.At + ShownFor).ToList();
-        return seen.Count == 0 ? null : [.. seen.Select(n => new BoardNods(WhoOf(n, open, state), n.Reason, n.At + ShownFor)).Where(n => n.Who.Count > 0)];
+        var seen = nods.Where(n => n.At <= now && now < n.At + ShownFor)
+            .Select(n => new BoardNods(WhoOf(n, open, state), n.Reason, n.At + ShownFor)).Where(n => n.Who.Count > 0).ToList();
+        return seen.Count == 0 ? null : seen;
     }
 
     private static List<string> WhoOf(NodsTogether nods, OpenLesson open, LessonState state)

@@ -13,7 +13,7 @@ namespace PoliteTally.Web.Features.Register;
 /// Carries registers to the desk of the school, or to the post. Each is noted as on its way before it goes, so a restart goes on where it stopped: what was on its way then, and what
 /// got lost on a broken line, is in doubt until the desk says whether it has it. A desk that is away is tried again and again.
 /// </summary>
-public sealed class RegisterSender(SchoolFile file, RegisterDesk desk, IMail mail, IClock clock, ILogger<RegisterSender> log) : BackgroundService
+public sealed class RegisterSender(SchoolFile file, RegisterDesk desk, IMail mail, IClock clock, TimeProvider timers, ILogger<RegisterSender> log) : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromSeconds(5);
     private static readonly Duration UntilNextTry = Duration.FromSeconds(30);
@@ -75,7 +75,7 @@ public sealed class RegisterSender(SchoolFile file, RegisterDesk desk, IMail mai
     }
 
     /// <inheritdoc/>
-    protected override Task ExecuteAsync(CancellationToken stoppingToken) => _each.Every(Pause, TimeProvider.System, () => SendDue(stoppingToken), stoppingToken);
+    protected override Task ExecuteAsync(CancellationToken stoppingToken) => _each.Every(Pause, timers, () => SendDue(stoppingToken), stoppingToken);
 
     private async Task SendNow(Guid owner, Guid id, SchoolDb db, CancellationToken stopping)
     {

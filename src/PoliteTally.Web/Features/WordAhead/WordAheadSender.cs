@@ -14,7 +14,7 @@ namespace PoliteTally.Web.Features.WordAhead;
 /// restart goes on where it stopped and nobody gets it twice. What was on its way when the program stopped is said to be
 /// in doubt, and not sent again by itself. What nobody could take just now is tried again until the lesson begins.
 /// </summary>
-public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, ILogger<WordAheadSender> log) : BackgroundService
+public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, TimeProvider timers, ILogger<WordAheadSender> log) : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromSeconds(5);
     private static readonly Duration UntilNextTry = Duration.FromSeconds(30);
@@ -124,7 +124,7 @@ public sealed class WordAheadSender(SchoolFile file, IMail mail, IClock clock, I
     }
 
     /// <inheritdoc/>
-    protected override Task ExecuteAsync(CancellationToken stoppingToken) => _each.Every(Pause, TimeProvider.System, () => SendDue(stoppingToken), stoppingToken);
+    protected override Task ExecuteAsync(CancellationToken stoppingToken) => _each.Every(Pause, timers, () => SendDue(stoppingToken), stoppingToken);
 
     /// <summary>Sends one message and notes what became of it.</summary>
     /// <returns>Why nobody can be reached just now; null if somebody took or refused it.</returns>

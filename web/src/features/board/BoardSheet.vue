@@ -26,9 +26,9 @@ const countIn = computed(() => {
 })
 const left = (to: number) => timeLeft(to, props.now)
 const address = location.host + '/p'
-const isEmpty = computed(() =>
-  Object.entries(props.board).every(([name, part]) => name === 'now' || name === 'nods' || part === null),
-)
+/** What stays up; the time passes, and nods stand over it for a moment. */
+const up = computed(() => ({ ...props.board, now: null, nods: null }))
+const isEmpty = computed(() => Object.values(up.value).every((part) => part === null))
 const beside = computed(() => {
   const b = props.board
   return !!(b.stage || b.timers || b.turn || b.handLine || b.signals || b.wayIn)
@@ -46,12 +46,7 @@ const main = computed(() => {
   )
 })
 // What is up and how long its texts are; not the time that is left, which changes by the second.
-const fit = useFit(
-  useTemplateRef('frame'),
-  useTemplateRef('sheet'),
-  () => JSON.stringify({ ...props.board, now: 0, nods: null }),
-  props.flows,
-)
+const fit = useFit(useTemplateRef('frame'), useTemplateRef('sheet'), () => JSON.stringify(up.value), props.flows)
 watch(
   () => fit.fits,
   (fits) => emit('fits', fits),
@@ -151,7 +146,7 @@ const more = (list: readonly unknown[]) => (list.length > fit.many ? `and ${list
         </section>
       </aside>
     </div>
-    <NodsSeen v-if="nods.length" :nods="nods" :class="{ over: !flows }" />
+    <NodsSeen v-if="nods.length" :nods="nods" class="over" />
   </div>
 </template>
 

@@ -1,9 +1,17 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { hour } from '../../ui/format'
 import { labelOf, type Message } from './chatKinds'
 
 /** A message in the list: when, who, what, and the kind it is or probably is. */
-defineProps<{ m: Message; here: boolean }>()
+const props = defineProps<{ m: Message; here: boolean }>()
+const kind = computed(() => {
+  const { m } = props
+  if (m.repeat) return ''
+  if (m.sorted) return labelOf(m.kind)
+  if (m.cannotSpeak) return 'cannot speak?'
+  return m.proposal === 'unsorted' ? '' : `${labelOf(m.proposal)}?`
+})
 </script>
 
 <template>
@@ -19,17 +27,7 @@ defineProps<{ m: Message; here: boolean }>()
       }}</i>
       <i v-if="m.repeat" class="text-small text-ink-soft">again, not counted</i></span
     >
-    <span class="kind" :class="m.sorted ? 'sorted' : 'proposed'">{{
-      m.repeat
-        ? ''
-        : m.sorted
-          ? labelOf(m.kind)
-          : m.cannotSpeak
-            ? 'cannot speak?'
-            : m.proposal === 'unsorted'
-              ? ''
-              : `${labelOf(m.proposal)}?`
-    }}</span>
+    <span class="kind" :class="m.sorted ? 'sorted' : 'proposed'">{{ kind }}</span>
   </li>
 </template>
 

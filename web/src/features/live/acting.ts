@@ -1,4 +1,5 @@
 import { ref, watch, type Ref } from 'vue'
+import type { Schemas } from '../../api/client'
 import type { LoggedAct } from '../../live/acts'
 import type { DrawnHand } from '../../live/drawn'
 import type { LiveLesson } from '../../live/lesson'
@@ -11,6 +12,13 @@ import { mayBeHere } from './wordsBeside'
 export interface Telling {
   said: Ref<string>
   wrong: Ref<string>
+}
+
+/** Why there is no nod to show the class. */
+const nothingToShow: Record<Schemas['NodsOnBoard'], string> = {
+  never: 'This class has not agreed to see nods. Its ground rules say so.',
+  whenShown: 'Give a nod first, then show the class.',
+  always: 'The class sees every nod at once.',
 }
 
 /** What a teacher does to a lesson by a press: logging acts, giving the word, moving on, taking back. */
@@ -74,19 +82,14 @@ export function useActing(lesson: LiveLesson, sheet: Sheet, chosen: Ref<string[]
   /** Puts the nods of the last press before the class, once. */
   function showNods() {
     if (!goesOn()) return
-    if (!lastNods.value.length)
-      said.value =
-        head.value!.nodsOnBoard === 'whenShown'
-          ? 'Give a nod first, then show the class.'
-          : head.value!.nodsOnBoard === 'always'
-            ? 'The class sees every nod at once.'
-            : 'This class has not agreed to see nods. Its ground rules say so.'
-    else {
-      note({ type: 'nodsShown', nods: [...lastNods.value] })
-      lastNods.value = []
-      nodsSeen.value++
-      said.value = 'Shown to the class'
+    if (!lastNods.value.length) {
+      said.value = nothingToShow[head.value!.nodsOnBoard]
+      return
     }
+    note({ type: 'nodsShown', nods: [...lastNods.value] })
+    lastNods.value = []
+    nodsSeen.value++
+    said.value = 'Shown to the class'
   }
 
   const markLate = (student: string): Act => ({ type: 'marked', student, mark: 'late' })

@@ -7,23 +7,13 @@ import { count } from '../../ui/format'
 /** Putting results up on the class board: what is shown with them is chosen each time, and what is up follows what is chosen. */
 const props = defineProps<{ view: Schemas['AskingView']; canName: boolean; named: string[] }>()
 const naming = defineModel<boolean>('naming', { required: true })
-const { note } = useLive()
+const { drawn, note } = useLive()
 
 const withRight = ref(props.view.onBoard?.withRight ?? false)
 const holdBack = ref(props.view.onBoard?.holdBackFew ?? false)
-// Taken off is taken off at once: what is chosen while that is on its way must not put the results up again.
-const takenOff = ref(false)
-const isUp = computed(() => !!props.view.onBoard && !takenOff.value)
-watch(
-  () => !!props.view.onBoard,
-  () => (takenOff.value = false),
-)
-function takeOff() {
-  takenOff.value = true
-  note({ type: 'boardTaken', item: 'results' })
-}
-function putUp() {
-  takenOff.value = false
+// Taken off is taken off at once, in pencil: what is chosen while that is on its way must not put the results up again.
+const isUp = computed(() => !!props.view.onBoard && drawn.value!.board.some((b) => b.item === 'results'))
+const putUp = () =>
   note({
     type: 'resultsPut',
     asking: props.view.asking,
@@ -31,13 +21,12 @@ function putUp() {
     holdBackFew: holdBack.value,
     named: props.named,
   })
-}
 watch([withRight, holdBack, () => props.named], () => isUp.value && putUp())
 </script>
 
 <template>
   <p class="mt-3 flex flex-wrap items-center gap-x-5 gap-y-1 text-small">
-    <button v-if="isUp" class="press" @click="takeOff">Take off the board</button>
+    <button v-if="isUp" class="press" @click="note({ type: 'boardTaken', item: 'results' })">Take off the board</button>
     <button v-else class="press" :disabled="!!view.heldBack" @click="putUp">Put on the board</button>
     <label v-if="view.question.purpose === 'quiz'" class="flex items-center gap-1"
       ><input v-model="withRight" type="checkbox" class="size-4" /> with what was right</label

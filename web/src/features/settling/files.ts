@@ -1,6 +1,7 @@
 import { computed, ref, type Ref } from 'vue'
 import { api, ask, sendFile, type Schemas } from '../../api/client'
 import { count, minutes } from '../../ui/format'
+import { inTurn } from '../../ui/inTurn'
 
 type Look = Schemas['FileLook']
 type View = Schemas['SettlingView']
@@ -90,15 +91,14 @@ const isPicture = ({ type, name }: File) => type.startsWith('image/') || /\.(png
 /** The files dropped on a lesson. What asks nothing is brought in at once, one after the other; the others wait for an answer. */
 export function useFiles(lesson: string, span: { from: number; to: number }, taken: (view: View) => void) {
   const dropped: Ref<Dropped[]> = ref([])
-  let last: Promise<unknown> = Promise.resolve()
+  const next = inTurn()
 
   async function attempt(one: Dropped, action: () => Promise<void>) {
     one.busy = true
     one.problem = undefined
     one.stop = new AbortController()
     // One after the other, so that what the first says of names is known to the next.
-    last = last.then(action).catch((failure: unknown) => (one.problem = (failure as Error).message))
-    await last
+    await next(action).catch((failure: unknown) => (one.problem = (failure as Error).message))
     one.busy = false
   }
 
