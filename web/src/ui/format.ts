@@ -18,30 +18,53 @@ const months = [
 ]
 const shortMonth = (month: number) => months[month]!.slice(0, month === 8 ? 4 : 3)
 
-// One for each zone: browsers take long to make the first of a kind, and a page has days and times of many kinds.
-const clocks = new Map<string, Intl.DateTimeFormat>()
+const quarterHour = 15 * 60_000
+// One for each zone, and what it said of a quarter of an hour: clocks change at none but their edges, and a page has many days and times.
+const clocks = new Map<string, { clock: Intl.DateTimeFormat; ahead: Map<number, number> }>()
+
+function clockOf(zone: string) {
+  const known = clocks.get(zone)
+  if (known) return known
+  const [numeric, digits] = ['numeric', '2-digit'] as const
+  const clock = new Intl.DateTimeFormat('en-GB', {
+    timeZone: zone,
+    hourCycle: 'h23',
+    year: numeric,
+    month: digits,
+    day: digits,
+    hour: digits,
+    minute: digits,
+  })
+  const made = { clock, ahead: new Map<number, number>() }
+  clocks.set(zone, made)
+  return made
+}
+
+/** By how many milliseconds the school is ahead of UTC. */
+function aheadAt(at: number) {
+  const { clock, ahead } = clockOf(timeZone())
+  const from = Math.floor(at / quarterHour) * quarterHour
+  let by = ahead.get(from)
+  if (by === undefined) {
+    // 26/11/2026, 09:30
+    const [day, month, year, hour, minute] = clock.format(from).split(/\D+/).map(Number) as number[]
+    by = Date.UTC(year!, month! - 1, day, hour, minute) - from
+    ahead.set(from, by)
+  }
+  return by
+}
 
 /** A moment at the school, as numbers: year, month from 1, day, hour, minute, second. */
 function atSchool(at: number) {
-  const zone = timeZone()
-  let clock = clocks.get(zone)
-  if (!clock) {
-    const [numeric, digits] = ['numeric', '2-digit'] as const
-    clock = new Intl.DateTimeFormat('en-GB', {
-      timeZone: zone,
-      hourCycle: 'h23',
-      year: numeric,
-      month: digits,
-      day: digits,
-      hour: digits,
-      minute: digits,
-      second: digits,
-    })
-    clocks.set(zone, clock)
+  const there = new Date(at + aheadAt(at))
+  return {
+    year: there.getUTCFullYear(),
+    month: there.getUTCMonth() + 1,
+    day: there.getUTCDate(),
+    hour: there.getUTCHours(),
+    minute: there.getUTCMinutes(),
+    second: there.getUTCSeconds(),
   }
-  // 26/11/2026, 09:31:07
-  const [day, month, year, hour, minute, second] = clock.format(at).split(/\D+/).map(Number) as number[]
-  return { year: year!, month: month!, day: day!, hour: hour!, minute: minute!, second: second! }
 }
 
 /** How a day is said: with these of its parts. */

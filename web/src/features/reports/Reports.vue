@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ask } from '../../api/client'
@@ -47,6 +48,7 @@ const report = useQuery({
   placeholderData: keepPreviousData,
 })
 const document = computed(() => report.data.value)
+const printed = useMediaQuery('print')
 const folded = computed(() => document.value?.sections.flatMap((s) => (s.figures?.fold ? [s.figures] : [])) ?? [])
 const at = computed(() => `/api/classes/${props.id}/reports/${props.kind}`)
 watch(document, (d) => d && (globalThis.document.title = `${d.title} – Polite Tally`))
@@ -117,10 +119,12 @@ async function edit(part: string, words: string) {
           :minute="text('minute') === undefined ? undefined : Number(text('minute'))"
         />
         <!-- On paper what waits to be opened stands at the end. -->
-        <section v-for="f in folded" :key="f.name" class="hidden print:block">
-          <h2 class="mt-4 border-b border-ink font-bold">{{ f.name }}, in figures</h2>
-          <FiguresTable :figures="f" :class-id="id" />
-        </section>
+        <template v-if="printed">
+          <section v-for="f in folded" :key="f.name">
+            <h2 class="mt-4 border-b border-ink font-bold">{{ f.name }}, in figures</h2>
+            <FiguresTable :figures="f" :class-id="id" />
+          </section>
+        </template>
       </article>
     </template>
   </Page>
