@@ -19,17 +19,17 @@ internal static class Readers
     public static void Run()
     {
         var chat = Bytes("Time,From,To,Message\n", i => $"{Time(i)},Student {i % 400},Everyone,because the wind backs before the front number {i}\n");
-        Row("chat as a table", chat, Csv, () => ChatFile.Read(chat, null, Zone, From));
+        Row("chat as a table", chat, Csv, () => ChatFile.Read(chat, null, Zone, From, _ => false));
         var attendance = Bytes("Name,Joined,Left\n", i => $"Student {i % 400},{Time(i)},{Time(i + 40)}\n");
         Row("attendance list", attendance, Csv, () => AttendanceFile.Read(attendance, null, Zone, From, To));
         var answers = Bytes("Submitted,Your name,Which way does it back?,What is normal pressure?\n", i => $"{Time(i)},Student {i},against the clock,10{i % 30}\n");
         Row("answers, 200,000 of them", answers, Csv, () => AnswersFile.Read(answers, null, Zone, From, To, _ => false));
         var json = Bytes("[", i => $$"""{{(i > 0 ? "," : "")}}{"sent":"2026-11-02T09:{{30 + (i % 30)}}:{{i % 60:00}}Z","sender":{"name":"Student {{i % 400}}"},"text":"because the wind backs before the front number {{i}}"}""", "]");
-        Row("chat as JSON", json, Json, () => ChatFile.Read(json, null, Zone, From));
+        Row("chat as JSON", json, Json, () => ChatFile.Read(json, null, Zone, From, _ => false));
         var lines = Bytes("", i => $"{Time(i)} From Student {i % 400} to Everyone: because the wind backs before the front number {i}\n");
-        Row("chat in lines", lines, Csv, () => ChatFile.Read(lines, null, Zone, From));
+        Row("chat in lines", lines, Csv, () => ChatFile.Read(lines, null, Zone, From, _ => false));
         var captions = Bytes("WEBVTT\n", i => $"\n{i / 36000:00}:{i / 600 % 60:00}:{i / 10 % 60:00}.{i % 10}00 --> {i / 36000:00}:{i / 600 % 60:00}:{i / 10 % 60:00}.{i % 10}90\n<v Student {i % 400}>because\n");
-        Row("captions", captions, Csv, () => CaptionsFile.Read(captions, Zone, From));
+        Row("captions", captions, Csv, () => CaptionsFile.Read(captions, Zone, From, _ => false));
         foreach (var (what, file) in new[] { ("chat as a table", chat), ("attendance list", attendance), ("answers", answers), ("captions", captions), ("chat in lines", lines) })
         {
             Row($"knowing what it is: {what}", file, Csv, () => FileRecognition.CouldBe(file, Zone, From, To, _ => false));

@@ -3,6 +3,7 @@ using System.Text.RegularExpressions;
 using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Text;
+using PoliteTally.Formats.Lines;
 
 namespace PoliteTally.Formats;
 
@@ -40,9 +41,10 @@ public static partial class CaptionsFile
     /// <param name="bytes">The file.</param>
     /// <param name="zone">The zone of times by the clock that do not name theirs.</param>
     /// <param name="began">When the lesson began: times from the start of a recording count from here.</param>
+    /// <param name="isNameHere">Whether somebody of the class may be called so.</param>
     /// <param name="keepsWords">Whether what was said is kept, too.</param>
     /// <exception cref="FormatProblem">The file has no captions.</exception>
-    public static CaptionsPreview Read(byte[] bytes, DateTimeZone zone, Instant began, bool keepsWords = false)
+    public static CaptionsPreview Read(byte[] bytes, DateTimeZone zone, Instant began, Func<string, bool> isNameHere, bool keepsWords = false)
     {
         FileSize.Check(bytes.Length, "Save only the captions of this lesson and bring in those.");
         if (Archive.IsOne(bytes))
@@ -53,7 +55,7 @@ public static partial class CaptionsFile
         using var budget = ReadingBudget.Begin();
         using var room = ReadingRoom.For(bytes.Length);
         var text = FileText.Of(bytes).Whole;
-        var (cues, leftOut, fromStart) = IsOne(text) ? Cues(text, keepsWords) : Lines(text, zone, began);
+        var (cues, leftOut, fromStart) = IsOne(text) ? Cues(text, keepsWords) : Lines(text, zone, began, isNameHere);
         var rows = Joined(cues, fromStart ? began : Instant.FromUnixTimeSeconds(0), keepsWords);
         return new CaptionsPreview(
             fromStart, rows, leftOut,
@@ -135,9 +137,9 @@ public static partial class CaptionsFile
     }
 
     // A transcript that has the form of a chat: each speaks until the next begins.
-    private static (List<Cue> Cues, int LeftOut, bool FromStart) Lines(string text, DateTimeZone zone, Instant began)
+    private static (List<Cue> Cues, int LeftOut, bool FromStart) Lines(string text, DateTimeZone zone, Instant began, Func<string, bool> isNameHere)
     {
-        var table = ChatLines.TableOf(text, out var leftOut) ?? throw new FormatProblem("No captions are found in this file. They have a time and a name in each line, or are WebVTT.");
+        var (table, leftOut, _) = ChatLines.Of(text, isNameHere) ?? throw new FormatProblem("No captions are found in this file. They have a time and a name in each line, or are WebVTT.");
         var fromStart = CountsFromStart(table, began.InZone(zone).LocalDateTime, Duration.FromHours(1));
         var times = fromStart
             ? [.. table.Rows.Select(r => TimeText.Length(r.Cells[0], Duration.FromSeconds(1)) is { } length ? Instant.FromUnixTimeSeconds(0) + length : (Instant?)null)]

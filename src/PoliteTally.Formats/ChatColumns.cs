@@ -16,6 +16,9 @@ internal static class ChatColumns
         ["email"] = ["email", "emailaddress", "useremail", "mail", "senderemail"],
     };
 
+    // So many cells show whether names stand in a column.
+    private const int ManyNames = 30;
+
     private static readonly HashSet<string> HeadingWords = [.. Headings.Values.SelectMany(w => w)];
 
     /// <summary>Whether a cell is a heading that saved chats have.</summary>
@@ -24,7 +27,8 @@ internal static class ChatColumns
     /// <summary>Guesses the columns of a table.</summary>
     /// <param name="table">The table.</param>
     /// <param name="near">When the lesson was to begin, in the zone of its times.</param>
-    public static IReadOnlyDictionary<string, int> Guess(Table table, LocalDateTime near)
+    /// <param name="isNameHere">Whether somebody of the class may be called so.</param>
+    public static IReadOnlyDictionary<string, int> Guess(Table table, LocalDateTime near, Func<string, bool> isNameHere)
     {
         // The last part of a heading says what it is: "message.sender.name" is a name.
         var fields = new Dictionary<string, int>(Columns.Guess([.. table.Headings.Select(LastPart)], Headings));
@@ -35,6 +39,19 @@ internal static class ChatColumns
         foreach (var field in new[] { "time" }.Where(f => fields.TryGetValue(f, out var at) && holds[at] is Holds.Texts or Holds.Addresses))
         {
             fields.Remove(field);
+        }
+
+        // A place in which names of the class stand is the name, whatever it is called; of several the one that was named so, then the one with most different names.
+        var ofNames = Enumerable.Range(0, holds.Count).Where(c => holds[c] == Holds.Texts && IsOfNames(c)).ToList();
+        if (ofNames.Count > 0 && !(fields.TryGetValue("name", out var called) && ofNames.Contains(called)))
+        {
+            var place = ofNames.Where(c => fields.GetValueOrDefault("to", -1) != c).DefaultIfEmpty(ofNames[0]).MaxBy(c => CellContent.Cells(table, c).Distinct().Count());
+            foreach (var (field, _) in fields.Where(f => f.Value == place).ToList())
+            {
+                fields.Remove(field);
+            }
+
+            fields["name"] = place;
         }
 
         Take("time", Free(Holds.Times));
@@ -53,6 +70,8 @@ internal static class ChatColumns
                 fields.TryAdd(field, columns[0]);
             }
         }
+
+        bool IsOfNames(int column) => CellContent.Cells(table, column) is { Count: > 0 } cells && cells.Distinct().Take(ManyNames).ToList() is var different && different.Count(isNameHere) * 2 > different.Count;
 
         double ShareOfMostCommon(int column) =>
             CellContent.Cells(table, column) is { Count: > 0 } cells ? cells.GroupBy(c => c).Max(g => g.Count()) / (double)cells.Count : 0;

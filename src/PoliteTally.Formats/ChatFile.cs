@@ -1,6 +1,7 @@
 using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Text;
+using PoliteTally.Formats.Lines;
 
 namespace PoliteTally.Formats;
 
@@ -16,28 +17,30 @@ public readonly record struct ChatRow(int Row, string Name, string? Email, strin
 /// <param name="Rows">The messages.</param>
 /// <param name="LeftOut">How many lines tell something else: that somebody came, a reaction without a word.</param>
 /// <param name="Problems">What is wrong with it as a whole.</param>
+/// <param name="Unclear">What is asked of its columns.</param>
 public sealed record ChatPreview(
-    IReadOnlyList<Column> Columns, bool NamesZone, IReadOnlyList<ChatRow> Rows, int LeftOut, IReadOnlyList<string> Problems);
+    IReadOnlyList<Column> Columns, bool NamesZone, IReadOnlyList<ChatRow> Rows, int LeftOut, IReadOnlyList<string> Problems, IReadOnlyList<string> Unclear);
 
 /// <summary>Reads saved chats: tables, JSON, or text with a message in a line or in a block.</summary>
 public static class ChatFile
 {
-    // What is sent to everybody, in the languages of those who wrote this; in any other it is whom most messages go to.
-    private static readonly HashSet<string> Everybody = ["everyone", "everybody", "all", "alle", "allen", "tous", "toutlemonde", "todos", "tutti", "iedereen", "alla", "wszyscy"];
+    // Of names that could be anybody's, as of a list of sentences: whoever knows the class is asked.
+    private const double Doubtful = 0.5;
 
     /// <summary>Reads a saved chat.</summary>
     /// <param name="bytes">The file.</param>
     /// <param name="mapping">Which column holds what, by field; null to guess.</param>
     /// <param name="zone">The zone of times that do not name theirs.</param>
     /// <param name="lessonFrom">When the lesson was to begin.</param>
+    /// <param name="isNameHere">Whether somebody of the class may be called so.</param>
     /// <exception cref="FormatProblem">The file is no saved chat.</exception>
-    public static ChatPreview Read(byte[] bytes, IReadOnlyDictionary<string, int>? mapping, DateTimeZone zone, Instant lessonFrom)
+    public static ChatPreview Read(byte[] bytes, IReadOnlyDictionary<string, int>? mapping, DateTimeZone zone, Instant lessonFrom, Func<string, bool> isNameHere)
     {
         using var budget = ReadingBudget.Begin();
         using var room = ReadingRoom.For(bytes.Length);
         var near = lessonFrom.InZone(zone).LocalDateTime;
-        var (table, leftOut) = TableOf(bytes, near);
-        var fields = mapping ?? ChatColumns.Guess(table, near);
+        var (table, leftOut, sure) = TableOf(bytes, near, isNameHere);
+        var fields = mapping ?? ChatColumns.Guess(table, near, isNameHere);
         var columns = Columns.Describe(table, fields);
         List<string> missing =
         [
@@ -47,31 +50,34 @@ public static class ChatFile
         ];
         if (missing.Count > 0)
         {
-            return new ChatPreview(columns, NamesZone: true, [], leftOut, missing);
+            return new ChatPreview(columns, NamesZone: true, [], leftOut, missing, []);
         }
 
         int Place(string field) => Columns.Place(fields, field);
         var (time, named, mailed, said, sent) = (Place("time"), Place("name"), Place("email"), Place("text"), Place("to"));
         var (times, namesZone) = TimeText.Read(Columns.Moments(table, fields, "time"), near, zone);
         var common = table.Rows.CountBy(r => Columns.CellOf(r, sent)).GroupBy(to => Columns.Fold(to.Key)).MaxBy(to => to.Sum(t => t.Value))!.Key;
+        var senders = table.Rows.Select(r => Columns.CellOf(r, named)).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var toOne = new Dictionary<string, bool>(StringComparer.Ordinal);
         var messages = new List<ChatRow>(table.Rows.Count);
         foreach (var (row, at) in table.Rows.Zip(times))
         {
-            if (RowOf(row, at) is var message && (message.Text.Length == 0 || HasWords(message.Text)))
+            if (RowOf(row, at) is var message && (message.Text.Length == 0 || (HasWords(message.Text) && !SaidByPrograms.IsAll(message.Text))))
             {
                 messages.Add(message);
             }
         }
 
-        return new ChatPreview(columns, namesZone, messages, leftOut + table.Rows.Count - messages.Count, FarFrom(messages));
+        var unclear = mapping is null && sure < Doubtful && !senders.Any(isNameHere) && senders.Count > 1
+            ? [$"Are “{string.Join("”, “", senders.Take(3))}” the names? Nobody of the class is called that. If they are, look at the columns and read the file with them."] : Array.Empty<string>();
+        return new ChatPreview(columns, namesZone, messages, leftOut + table.Rows.Count - messages.Count, FarFrom(messages), unclear);
 
         ChatRow RowOf(TableRow row, Instant? at)
         {
             var problems = new RowProblems();
             var email = Columns.CellOf(row, mailed);
             var name = CleanText.Of(Columns.CellOf(row, named) is { Length: > 0 } shown ? shown : email);
-            var text = CleanText.Of(Columns.CellOf(row, said));
+            var text = SaidByPrograms.WithoutMarks(CleanText.Of(Columns.CellOf(row, said)));
             if (CleanText.IsBlank(name))
             {
                 problems.Add("has no name.");
@@ -99,8 +105,9 @@ public static class ChatFile
                 IsPrivate(Columns.CellOf(row, sent)), at, problems.All);
         }
 
+        // Whom most messages go to is everybody, in a language that is not known here; unless that is somebody.
         bool IsPrivate(string to) => toOne.TryGetValue(to, out var known) ? known
-            : toOne[to] = Columns.Fold(to) is { Length: > 0 } folded && folded != common && !Everybody.Contains(folded);
+            : toOne[to] = !Addressing.IsEverybody(to) && (Columns.Fold(to) != common || senders.Contains(to) || isNameHere(to));
 
         IReadOnlyList<string> FarFrom(List<ChatRow> read)
         {
@@ -112,11 +119,11 @@ public static class ChatFile
     }
 
     /// <summary>The messages of a file as a table; how many of its lines tell something else.</summary>
-    internal static (Table Table, int LeftOut) TableOf(byte[] bytes, LocalDateTime near)
+    private static (Table Table, int LeftOut, double Sure) TableOf(byte[] bytes, LocalDateTime near, Func<string, bool> isNameHere)
     {
         if (Archive.IsOne(bytes))
         {
-            return (Table.Read(bytes, ChatColumns.IsHeading, mostRows: Table.MostOfLesson), 0);
+            return (Table.Read(bytes, ChatColumns.IsHeading, mostRows: Table.MostOfLesson), 0, 1);
         }
 
         FileSize.Check(bytes.Length, "Save only the messages of this lesson and bring in those.");
@@ -128,16 +135,16 @@ public static class ChatFile
 
         if (text.BeginsAsJson && JsonTable.Of(text) is { } objects)
         {
-            return (objects, 0);
+            return (objects, 0, 1);
         }
 
         // A text has commas as well. Which it is shows in its first lines: nobody reads a large file twice to know what it is.
         if (Tabular(text.HasMore && text.Start.LastIndexOf('\n') is > 0 and var end ? text.With(text.Start[..end]) : text) is { } headless)
         {
-            return (Table.FromText(text, ChatColumns.IsHeading, headless, Table.MostOfLesson), 0);
+            return (Table.FromText(text, ChatColumns.IsHeading, headless, Table.MostOfLesson), 0, 1);
         }
 
-        return ChatLines.TableOf(text.Whole, out var leftOut) is { } lines ? (lines, leftOut)
+        return ChatLines.Of(text.Whole, isNameHere) is { } lines ? (lines.Table, lines.LeftOut, lines.Sure)
             : throw new FormatProblem("No messages are found in this file. It must have a name and a time with each message.");
 
         // A table is what has headings that are known, or columns that are more than the time and the rest. Whether it is without headings; null if it is none.
@@ -160,7 +167,7 @@ public static class ChatFile
         }
 
         bool HasColumns(Table table) =>
-            ChatColumns.Guess(table, near) is var fields && fields.ContainsKey("time") && fields.ContainsKey("name") && fields.ContainsKey("text") && IsEven(table);
+            ChatColumns.Guess(table, near, isNameHere) is var fields && fields.ContainsKey("time") && fields.ContainsKey("name") && fields.ContainsKey("text") && IsEven(table);
     }
 
     private static bool IsEven(Table table) => table.Rows.Count(r => r.Cells.Count == table.Headings.Count) >= CellContent.Most * table.Rows.Count;

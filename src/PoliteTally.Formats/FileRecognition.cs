@@ -1,5 +1,6 @@
 using NodaTime;
 using PoliteTally.Core.Merging;
+using PoliteTally.Formats.Lines;
 
 namespace PoliteTally.Formats;
 
@@ -20,7 +21,7 @@ public static class FileRecognition
         bytes = Start(bytes);
         if (!Archive.IsOne(bytes) && Try(() => FileText.Of(bytes).Whole) is { Length: > 0 } text)
         {
-            if (CaptionsFile.IsOne(text) || (Quietly(() => ChatLines.TableOf(text, out _)) is { } lines && CaptionsFile.CountsFromStart(lines, lessonFrom.InZone(zone).LocalDateTime, lessonTo - lessonFrom)
+            if (CaptionsFile.IsOne(text) || (Quietly(() => ChatLines.Of(text, isNameHere)) is { } lines && CaptionsFile.CountsFromStart(lines.Table, lessonFrom.InZone(zone).LocalDateTime, lessonTo - lessonFrom)
                 && Quietly(() => AttendanceFile.Read(bytes, null, zone, lessonFrom, lessonTo)) is not { Shape: AttendanceShape.Stretches, Problems: [], Unclear: [] }))
             {
                 return [FileKind.Captions];
@@ -40,7 +41,7 @@ public static class FileRecognition
         }
 
         var list = Try(() => AttendanceFile.Read(bytes, null, zone, lessonFrom, lessonTo));
-        var chat = Try(() => ChatFile.Read(bytes, null, zone, lessonFrom));
+        var chat = Try(() => ChatFile.Read(bytes, null, zone, lessonFrom, isNameHere));
         var isList = list is { Rows.Count: > 0, Unclear: [] } && IsMostlyRight(list.Rows.Select(r => r.Problems));
         var isChat = chat is { Rows.Count: > 0 } && IsMostlyRight(chat.Rows.Select(r => r.Problems));
         return (isList, isChat) switch

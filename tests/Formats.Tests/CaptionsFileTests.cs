@@ -11,7 +11,7 @@ public sealed class CaptionsFileTests
     private static readonly Instant From = Instant.FromUtc(2026, 11, 2, 9, 30);
     private static readonly DateTimeZone Faroe = DateTimeZoneProviders.Tzdb["Atlantic/Faroe"];
 
-    private static CaptionsPreview Read(string text) => CaptionsFile.Read(Encoding.UTF8.GetBytes(text), Faroe, From);
+    private static CaptionsPreview Read(string text) => CaptionsFile.Read(Encoding.UTF8.GetBytes(text), Faroe, From, _ => false);
 
     private static string Told(CaptionsPreview captions) => string.Join("; ", captions.Rows.Select(r => $"{r.Name} {(r.From - From).TotalSeconds}+{r.Length.TotalSeconds}"));
 
@@ -41,7 +41,7 @@ public sealed class CaptionsFileTests
     [InlineData("[00:01:05] Ana P: I think that it backs\n[00:01:12] Ana P: and it rains\n", "I think that it backs and it rains")]
     public void What_was_said_is_kept_only_if_the_class_says_so(string text, string said)
     {
-        CaptionsFile.Read(Encoding.UTF8.GetBytes(text), Faroe, From, keepsWords: true).Rows.ShouldHaveSingleItem().Said.ShouldBe(said);
+        CaptionsFile.Read(Encoding.UTF8.GetBytes(text), Faroe, From, _ => false, keepsWords: true).Rows.ShouldHaveSingleItem().Said.ShouldBe(said);
         Read(text).Rows.ShouldHaveSingleItem().Said.ShouldBeNull();
     }
 
@@ -54,7 +54,7 @@ public sealed class CaptionsFileTests
             text.Append($"\n00:{i / 60:00}:{i % 60:00}.000 --> 00:{i / 60:00}:{i % 60:00}.900\n<v Ana P>and so the water follows the moon\n");
         }
 
-        CaptionsFile.Read(Encoding.UTF8.GetBytes(text.ToString()), Faroe, From, keepsWords: true).Rows.ShouldHaveSingleItem().Said!.Length.ShouldBe(TextLimits.LongestText);
+        CaptionsFile.Read(Encoding.UTF8.GetBytes(text.ToString()), Faroe, From, _ => false, keepsWords: true).Rows.ShouldHaveSingleItem().Said!.Length.ShouldBe(TextLimits.LongestText);
     }
 
     [Theory]

@@ -10,7 +10,7 @@ public sealed class ChatFileTests
     private static readonly Instant From = Instant.FromUtc(2026, 11, 2, 9, 30);
     private static readonly DateTimeZone Faroe = DateTimeZoneProviders.Tzdb["Atlantic/Faroe"];
 
-    private static ChatPreview Read(string text, IReadOnlyDictionary<string, int>? mapping = null) => ChatFile.Read(Encoding.UTF8.GetBytes(text), mapping, Faroe, From);
+    private static ChatPreview Read(string text, IReadOnlyDictionary<string, int>? mapping = null) => ChatFile.Read(Encoding.UTF8.GetBytes(text), mapping, Faroe, From, _ => false);
 
     private static IReadOnlyList<FileKind> CouldBe(string text) =>
         FileRecognition.CouldBe(Encoding.UTF8.GetBytes(text), Faroe, From, From + Duration.FromMinutes(50), _ => false);

@@ -56,10 +56,10 @@ public sealed class HostileFileTests
     private static readonly Dictionary<string, Action<byte[]>> Readers = new()
     {
         ["what it is"] = b => FileRecognition.CouldBe(b, Zone, From, To, IsNameHere),
-        ["chat"] = b => ChatFile.Read(b, null, Zone, From),
+        ["chat"] = b => ChatFile.Read(b, null, Zone, From, _ => false),
         ["attendance"] = b => AttendanceFile.Read(b, null, Zone, From, To),
         ["answers"] = b => AnswersFile.Read(b, null, Zone, From, To, IsNameHere),
-        ["captions"] = b => CaptionsFile.Read(b, Zone, From, keepsWords: true),
+        ["captions"] = b => CaptionsFile.Read(b, Zone, From, _ => false, keepsWords: true),
         ["people"] = b => PeopleFile.Read(b, Zone, From, To, IsNameHere),
         ["roster"] = b => RosterFile.Read(b, null),
     };
@@ -157,6 +157,6 @@ public sealed class HostileFileTests
         using var gone = new CancellationTokenSource();
         gone.Cancel();
         using var budget = ReadingBudget.Begin(gone.Token);
-        Should.Throw<OperationCanceledException>(() => ChatFile.Read(Encoding.UTF8.GetBytes(Texts["a table of different names"]()), null, Zone, From));
+        Should.Throw<OperationCanceledException>(() => ChatFile.Read(Encoding.UTF8.GetBytes(Texts["a table of different names"]()), null, Zone, From, _ => false));
     }
 }

@@ -85,16 +85,16 @@ public sealed class LargeFileTests
     public void A_message_that_goes_on_to_the_end_of_a_large_file_is_cut_and_not_put_together_line_by_line()
     {
         var chat = Encoding.UTF8.GetBytes(Many("[09:31:00] Ana P: hello\n", 400) + "[09:32:00] Eino R.: my line is going\n" + Many("and it goes on\n", 500_000));
-        Frugally(() => ChatFile.Read(chat, null, DateTimeZone.Utc, Lesson)).Rows[^1].Text.Length.ShouldBe(2000);
+        Frugally(() => ChatFile.Read(chat, null, DateTimeZone.Utc, Lesson, _ => false)).Rows[^1].Text.Length.ShouldBe(2000);
         var captions = Encoding.UTF8.GetBytes("WEBVTT\n\n00:00:01.000 --> 00:00:02.000\n<v Ana P>hello\n" + Many("and it goes on\n", 500_000));
-        Frugally(() => CaptionsFile.Read(captions, DateTimeZone.Utc, Lesson, keepsWords: true)).Rows.ShouldHaveSingleItem().Said!.Length.ShouldBe(2000);
+        Frugally(() => CaptionsFile.Read(captions, DateTimeZone.Utc, Lesson, _ => false, keepsWords: true)).Rows.ShouldHaveSingleItem().Said!.Length.ShouldBe(2000);
     }
 
     [Fact]
     public void Objects_with_ever_other_properties_are_refused_before_they_fill_the_memory()
     {
         var json = Encoding.UTF8.GetBytes($"[{string.Join(',', Enumerable.Range(0, 90_000).Select(i => $"{{\"p{i}\":1}}"))}]");
-        Frugally(() => Should.Throw<FormatProblem>(() => ChatFile.Read(json, null, DateTimeZone.Utc, Lesson))).Message.ShouldContain("more than 60 properties");
+        Frugally(() => Should.Throw<FormatProblem>(() => ChatFile.Read(json, null, DateTimeZone.Utc, Lesson, _ => false))).Message.ShouldContain("more than 60 properties");
     }
 
     [Fact]
@@ -133,7 +133,7 @@ public sealed class LargeFileTests
     public async Task Large_files_that_are_read_at_once_are_read_as_if_alone()
     {
         var chat = Encoding.UTF8.GetBytes("Time,From,To,Message\n" + string.Concat(Enumerable.Range(0, 20_000).Select(i => $"2026-11-02 09:{30 + (i % 20)}:00,Student {i % 30},Everyone,the wind backs before the front {i}\n")));
-        var all = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => Task.Run(() => ChatFile.Read(chat, null, DateTimeZone.Utc, Lesson))));
+        var all = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => Task.Run(() => ChatFile.Read(chat, null, DateTimeZone.Utc, Lesson, _ => false))));
         foreach (var read in all)
         {
             read.Rows.Count.ShouldBe(20_000);

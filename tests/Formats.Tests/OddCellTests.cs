@@ -43,17 +43,17 @@ public sealed class OddCellTests
             b => AttendanceFile.Read(b, null, Zone, From, To).Rows.Select(r => (r.Row - 1, $"{r.Name} {r.Joined} {r.Left}")))),
         new("lengths", ["Name", "Duration"], i => [Students[i % 10], $"{20 + i} min"], rows => Csv(rows, ','), b => AttendanceFile.Read(b, null, Zone, From, To).Rows.Select(r => (r.Row - 1, $"{r.Name} {r.Length}"))),
         new("chat as a table", ["Time", "From", "Message"], i => [At(i), Students[i % 10], $"low water is at number {i}"], rows => Csv(rows, ','),
-            b => ChatFile.Read(b, null, Zone, From).Rows.Select(r => (r.Row - 1, $"{r.Name} {r.At} {r.Text}"))),
+            b => ChatFile.Read(b, null, Zone, From, _ => false).Rows.Select(r => (r.Row - 1, $"{r.Name} {r.At} {r.Text}"))),
         new("chat as JSON", ["sentAt", "from", "message"], i => [$"2026-11-24T{At(i)}Z", Students[i % 10], $"low water is at number {i}"],
-            rows => JsonSerializer.Serialize(rows.Skip(1).Select(r => rows[0].Zip(r).ToDictionary())), b => ChatFile.Read(b, null, Zone, From).Rows.Select(r => (r.Row, $"{r.Name} {r.At} {r.Text}"))),
+            rows => JsonSerializer.Serialize(rows.Skip(1).Select(r => rows[0].Zip(r).ToDictionary())), b => ChatFile.Read(b, null, Zone, From, _ => false).Rows.Select(r => (r.Row, $"{r.Name} {r.At} {r.Text}"))),
         new("answers", ["Name", "When does high water come?", "Points"], i => [$"{Students[i % 10]} {(char)('A' + i)}", $"at {i}", $"{i % 3}"], rows => Csv(rows, ','),
             b => AnswersFile.Read(b, null, Zone, From, To, n => Students.Contains(n)) is var read
                 ? read.People.Select(p => (p.Row - 1, $"{p.Name} {string.Join("/", read.Questions.SelectMany(q => q.Answers).Where(a => a.Row.Row == p.Row).Select(a => a.Written.Text))}")) : []),
         new("chat in lines", ["", "", ""], i => [At(i), Students[i % 10], $"low water is at number {i}"], rows => string.Join("\n", rows.Skip(1).Select(r => $"{r[0]} {r[1]}: {OneLine(r[2])}")),
-            b => ChatFile.Read(b, null, Zone, From).Rows.Select(r => (r.Row, $"{r.Name} {r.At} {r.Text}"))),
+            b => ChatFile.Read(b, null, Zone, From, _ => false).Rows.Select(r => (r.Row, $"{r.Name} {r.At} {r.Text}"))),
         new("captions", ["", "", ""], i => [At(i), Students[i % 10], $"low water is at number {i}"],
             rows => "WEBVTT\n\n" + string.Join("\n\n", rows.Skip(1).Select(r => $"00:{r[0][3..]}.000 --> 00:{r[0][3..]}.900\n<v {OneLine(r[1])}>{OneLine(r[2])}")),
-            b => CaptionsFile.Read(b, Zone, From).Rows.Select(r => (((r.Row - 3) / 3) + 1, $"{r.Name} {r.From} {r.Length}"))),
+            b => CaptionsFile.Read(b, Zone, From, _ => false).Rows.Select(r => (((r.Row - 3) / 3) + 1, $"{r.Name} {r.From} {r.Length}"))),
     ];
 
     private const int Rows = 30;

@@ -87,8 +87,8 @@ internal sealed record ReadFile(
         return couldBe switch
         {
             [FileKind.Attendance] => OfList(Few(AttendanceFile.Read(sent.Bytes, sent.Mapping, zone, from, to), list => list.Rows.Select(r => r.Name)), open, zone, fingerprint, id),
-            [FileKind.Captions] => OfCaptions(Few(CaptionsFile.Read(sent.Bytes, zone, open.Times.ActualStart ?? from, open.Rules.KeepsSpoken), captions => captions.Rows.Select(r => r.Name)), zone, fingerprint, id),
-            [FileKind.Chat] => OfChat(Few(ChatFile.Read(sent.Bytes, sent.Mapping, zone, from), chat => chat.Rows.Select(r => r.Name)), zone, fingerprint, id),
+            [FileKind.Captions] => OfCaptions(Few(CaptionsFile.Read(sent.Bytes, zone, open.Times.ActualStart ?? from, isNameHere, open.Rules.KeepsSpoken), captions => captions.Rows.Select(r => r.Name)), zone, fingerprint, id),
+            [FileKind.Chat] => OfChat(Few(ChatFile.Read(sent.Bytes, sent.Mapping, zone, from, isNameHere), chat => chat.Rows.Select(r => r.Name)), zone, fingerprint, id),
             [FileKind.Answers] => OfAnswers(Few(AnswersFile.Read(sent.Bytes, sent.Mapping, zone, from, to, isNameHere), table => table.People.Select(p => p.Name)), sent.Chosen<List<QuestionChoice>>("questions"), open, zone, fingerprint, id),
             [FileKind.People] => OfPeople(PeopleFile.Read(sent.Bytes, zone, from, to, isNameHere), sent, zone, fingerprint, id),
             _ => new ReadFile(null, couldBe, [], true, zone, [], 0, [], [], [], [], []) { Fingerprint = fingerprint, Id = id },
@@ -127,7 +127,7 @@ internal sealed record ReadFile(
         var people = usable.ConvertAll(r => new ShownName(r.Name, Email: r.Email));
         return new ReadFile(
             FileKind.Chat, [FileKind.Chat], chat.Columns, chat.NamesZone, zone,
-            [.. chat.Rows.Select(r => new FileRow(r.Row, r.Name, r.At, null, null, r.Text, r.Problems))], chat.LeftOut, chat.Problems, [], [], people,
+            [.. chat.Rows.Select(r => new FileRow(r.Row, r.Name, r.At, null, null, r.Text, r.Problems))], chat.LeftOut, chat.Problems, chat.Unclear, [], people,
             [.. usable.Zip(people, (r, who) => (r.At!.Value, (Act)new NameWrote(r.Name, r.Text, r.Private) { Beside = who.Beside }))])
         { Fingerprint = fingerprint, Id = id };
     }

@@ -1,0 +1,155 @@
+using System.Text;
+using PoliteTally.Core.Ledger;
+
+namespace PoliteTally.Formats.Lines;
+
+/// <summary>A chat in lines, as it was read.</summary>
+/// <param name="Table">Time, name, addressee and words of each message.</param>
+/// <param name="LeftOut">How many lines tell something else, such as that somebody came.</param>
+/// <param name="Sure">How sure it is that the names are names, from 0 to 1: 1 if all of them may be somebody of the class.</param>
+internal sealed record ReadLines(Table Table, int LeftOut, double Sure);
+
+/// <summary>
+/// Reads a chat that was saved as text. No layout is known beforehand: every place where a time can stand is tried with every sign that can stand between a name
+/// and the words, and the one that finds most names is how the file is written. A name of the class is surest, then what comes again and again.
+/// </summary>
+internal static class ChatLines
+{
+    private static readonly string[] Headings = ["time", "name", "to", "text"];
+
+    // Of lines with something in them, at least so many begin a message.
+    private const double Fewest = 0.2;
+
+    // What a name counts that the class knows, that comes again, and that could be one.
+    private const double Known = 1;
+    private const double Again = 0.6;
+    private const double Possible = 0.25;
+
+    // A time looks like those that begin messages if at least every so manieth of them looks like that.
+    private const int Seldom = 20;
+
+    // No name has more words, and no sentence is one.
+    private const int MostWords = 7;
+
+    /// <summary>The messages of a text; null if it has not the form of a chat.</summary>
+    /// <param name="text">The text.</param>
+    /// <param name="isNameHere">Whether somebody of the class may be called so.</param>
+    public static ReadLines? Of(string text, Func<string, bool> isNameHere)
+    {
+        var lines = new StampedLines(text);
+        var best = Layout.All.Select(l => Seen(l, lines, isNameHere)).OfType<Sight>().OrderByDescending(s => s.Score).FirstOrDefault();
+        return best is not { Score: > 0 } || best.Heads < 2 || best.Heads < Fewest * best.Filled ? null : Read(lines, best);
+    }
+
+    /// <summary>What some lines of a file say if they are written in a layout.</summary>
+    private sealed record Sight(Layout Layout, Addressing Addressing, HashSet<int> Shapes, int Heads, int Filled, double Score);
+
+    private static Sight? Seen(Layout layout, StampedLines lines, Func<string, bool> isNameHere)
+    {
+        var (heads, shapes, filled) = (new List<(Head Head, int Shape)>(), new Dictionary<int, int>(), 0);
+        for (var at = 0; at < lines.Sample; at++)
+        {
+            ReadingBudget.Ask();
+            filled += lines.IsBlank(at) ? 0 : 1;
+            if (layout.TimeOf(lines, at) is { } time && layout.HeadOf(lines, at, time) is { } head)
+            {
+                heads.Add((head, layout.ShapeOf(lines, at, time)));
+                // Whatever takes two lines is one message.
+                at += head.Lines - 1;
+                filled += head.Lines - 1;
+            }
+        }
+
+        if (heads.Count == 0)
+        {
+            return null;
+        }
+
+        var usual = heads.CountBy(h => h.Shape).Where(s => s.Value * Seldom >= heads.Count).Select(s => s.Key).ToHashSet();
+        heads.RemoveAll(h => !usual.Contains(h.Shape));
+        var addressing = new Addressing(heads.ConvertAll(h => lines.Text[h.Head.Who]), isNameHere);
+        var names = heads.ConvertAll(h => addressing.Of(lines.Text.AsSpan(h.Head.Who))?.Name ?? "");
+        var often = names.CountBy(n => n).ToDictionary(n => n.Key, n => n.Value);
+        var score = names.Zip(heads, (name, head) => Worth(name, often[name], addressing) * (head.Head.Words.IsEmpty() && HasWordsBeside(layout) ? 0.3 : 1)).Sum();
+        return new Sight(layout, addressing, usual, heads.Count, filled, score);
+    }
+
+    private static bool HasWordsBeside(Layout layout) => layout.Sign.Length > 0 || layout.At == TimeAt.Middle;
+
+    private static double Worth(string name, int times, Addressing addressing) =>
+        !CouldBeName(name) ? 0
+        : addressing.IsHere(name) ? Known
+        : times > 1 ? Again
+        : Possible;
+
+    private static bool CouldBeName(string name) => name.Length is > 0 and <= TextLimits.LongestName && name.Any(char.IsLetter) && name.Count(char.IsDigit) <= 6
+        && name[^1] is not ('.' or '!' or '?' or '…') | name.Length <= 12 && name.Count(c => c == ' ') < MostWords && !name.Contains("://", StringComparison.Ordinal);
+
+    private static ReadLines? Read(StampedLines lines, Sight how)
+    {
+        var (text, layout) = (lines.Text, how.Layout);
+        var rows = new TableRows(lines.Count / (layout.Sign.Length > 0 ? 1 : 2));
+        var times = new Times(text, lines.Clock);
+        var (open, more, leftOut) = ((Message?)null, new StringBuilder(), 0);
+        for (var at = 0; at < lines.Count; at++)
+        {
+            ReadingBudget.Ask();
+            if (layout.TimeOf(lines, at) is { } time && how.Shapes.Contains(layout.ShapeOf(lines, at, time)))
+            {
+                Close();
+                var head = layout.HeadOf(lines, at, time);
+                open = head is { } found && how.Addressing.Of(text.AsSpan(found.Who)) is var (name, to)
+                    ? new Message(at + 1, times.Of(time), name, to, text[found.Words]) : null;
+                leftOut += open is null ? 1 : 0;
+                at += head is { Lines: 2 } ? 1 : 0;
+            }
+            // What goes on for longer than any message is cut in the end.
+            else if (open is { } begun && begun.Text.Length + more.Length <= TextLimits.LongestText && (begun.Text.Length + more.Length > 0 || !lines.IsBlank(at)) && !IsQuoted(text.AsSpan(lines[at])))
+            {
+                var words = text.AsSpan(lines[at]).Trim();
+                more.Append('\n').Append(words[..Math.Min(words.Length, TextLimits.LongestText)]);
+            }
+        }
+
+        Close();
+        return rows.All.Count == 0 ? null : new ReadLines(new Table(Headings, 0, rows.All, "text", HeadingsKnown: true), leftOut, how.Score / how.Heads);
+
+        void Close()
+        {
+            if (open is { } done)
+            {
+                if (rows.All.Count == Table.MostOfLesson)
+                {
+                    throw new FormatProblem($"This file has more than {Table.MostOfLesson:N0} messages. Keep only those of this lesson and bring in that.");
+                }
+
+                rows.Add(done.Row, [done.Time, done.Name, done.To, (more.Length == 0 ? done.Text : $"{done.Text}{more}").Trim()]);
+            }
+
+            open = null;
+            more.Clear();
+        }
+    }
+
+    // Words of somebody else, or a day between messages.
+    private static bool IsQuoted(ReadOnlySpan<char> line) => line.TrimStart() is ['>' or '┃' or '│' or '▎', ..] || Stamps.IsDay(line);
+
+    private readonly record struct Message(int Row, string Time, string Name, string To, string Text);
+
+    /// <summary>When something was written, as other readers of times know it. Many write in one second, so what was read last is kept.</summary>
+    private sealed class Times(string text, Clock clock)
+    {
+        private (Range Place, string Time) _last = (default, "");
+
+        public string Of(Range time)
+        {
+            var whole = text.AsSpan(time);
+            if (!whole.SequenceEqual(text.AsSpan(_last.Place)))
+            {
+                _last = (time, Stamps.Plain(whole.ToString(), clock));
+            }
+
+            return _last.Time;
+        }
+    }
+}
