@@ -1,4 +1,5 @@
 using NodaTime;
+using PoliteTally.Formats.Lines;
 
 namespace PoliteTally.Formats;
 
@@ -71,7 +72,12 @@ internal static class ChatColumns
             }
         }
 
-        bool IsOfNames(int column) => CellContent.Cells(table, column) is { Count: > 0 } cells && cells.Distinct().Take(ManyNames).ToList() is var different && different.Count(isNameHere) * 2 > different.Count;
+        bool IsOfNames(int column)
+        {
+            var different = CellContent.Cells(table, column).Distinct().Take(ManyNames).ToList();
+            var addressing = new Addressing(different, isNameHere);
+            return different.Count(cell => addressing.Of(cell) is var (name, _) && isNameHere(name)) * 2 > different.Count;
+        }
 
         double ShareOfMostCommon(int column) =>
             CellContent.Cells(table, column) is { Count: > 0 } cells ? cells.GroupBy(c => c).Max(g => g.Count()) / (double)cells.Count : 0;

@@ -27,6 +27,9 @@ public static class ChatFile
     // Of names that could be anybody's, as of a list of sentences: whoever knows the class is asked.
     private const double Doubtful = 0.5;
 
+    // So many messages show how whom they go to is written.
+    private const int Looked = 400;
+
     /// <summary>Reads a saved chat.</summary>
     /// <param name="bytes">The file.</param>
     /// <param name="mapping">Which column holds what, by field; null to guess.</param>
@@ -56,8 +59,12 @@ public static class ChatFile
         int Place(string field) => Columns.Place(fields, field);
         var (time, named, mailed, said, sent) = (Place("time"), Place("name"), Place("email"), Place("text"), Place("to"));
         var (times, namesZone) = TimeText.Read(Columns.Moments(table, fields, "time"), near, zone);
-        var common = table.Rows.CountBy(r => Columns.CellOf(r, sent)).GroupBy(to => Columns.Fold(to.Key)).MaxBy(to => to.Sum(t => t.Value))!.Key;
-        var senders = table.Rows.Select(r => Columns.CellOf(r, named)).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        // "Ana to everyone" in one cell.
+        var addressing = sent < 0 ? new Addressing([.. table.Rows.Take(Looked).Select(r => Columns.CellOf(r, named))], isNameHere) : null;
+        var addressed = table.Rows.CountBy(r => Who(r).To).ToList();
+        // Whom most messages go to is everybody, in a language that is not known here.
+        var common = addressed.Exists(to => Addressing.IsEverybody(to.Key)) ? null : addressed.GroupBy(to => Columns.Fold(to.Key)).MaxBy(to => to.Sum(t => t.Value))!.Key;
+        var senders = table.Rows.Select(r => Who(r).Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var toOne = new Dictionary<string, bool>(StringComparer.Ordinal);
         var messages = new List<ChatRow>(table.Rows.Count);
         foreach (var (row, at) in table.Rows.Zip(times))
@@ -72,11 +79,14 @@ public static class ChatFile
             ? [$"Are “{string.Join("”, “", senders.Take(3))}” the names? Nobody of the class is called that. If they are, look at the columns and read the file with them."] : Array.Empty<string>();
         return new ChatPreview(columns, namesZone, messages, leftOut + table.Rows.Count - messages.Count, FarFrom(messages), unclear);
 
+        (string Name, string To) Who(TableRow row) => addressing is null ? (Columns.CellOf(row, named), Columns.CellOf(row, sent)) : addressing.Of(Columns.CellOf(row, named)) ?? ("", "");
+
         ChatRow RowOf(TableRow row, Instant? at)
         {
             var problems = new RowProblems();
             var email = Columns.CellOf(row, mailed);
-            var name = CleanText.Of(Columns.CellOf(row, named) is { Length: > 0 } shown ? shown : email);
+            var (shown, to) = Who(row);
+            var name = CleanText.Of(shown.Length > 0 ? shown : email);
             var text = SaidByPrograms.WithoutMarks(CleanText.Of(Columns.CellOf(row, said)));
             if (CleanText.IsBlank(name))
             {
@@ -102,12 +112,11 @@ public static class ChatFile
             // What was sent to one person counts; that it was long is no reason to lose it.
             return new ChatRow(
                 row.Number, name, email.Contains('@') ? email : null, text.Length > TextLimits.LongestText ? text[..TextLimits.LongestText] : text,
-                IsPrivate(Columns.CellOf(row, sent)), at, problems.All);
+                IsPrivate(to), at, problems.All);
         }
 
-        // Whom most messages go to is everybody, in a language that is not known here; unless that is somebody.
         bool IsPrivate(string to) => toOne.TryGetValue(to, out var known) ? known
-            : toOne[to] = !Addressing.IsEverybody(to) && (Columns.Fold(to) != common || senders.Contains(to) || isNameHere(to));
+            : toOne[to] = !Addressing.IsEverybody(to) && (Columns.Fold(to) != common || Addressing.IsSecret(to) || senders.Contains(to) || isNameHere(to));
 
         IReadOnlyList<string> FarFrom(List<ChatRow> read)
         {
@@ -119,6 +128,13 @@ public static class ChatFile
     }
 
     /// <summary>The messages of a file as a table; how many of its lines tell something else.</summary>
+    /// <summary>Whether a file is a text in which people of the class say something, line by line.</summary>
+    internal static bool IsInLines(byte[] bytes, LocalDateTime near, Func<string, bool> isNameHere) =>
+        TableOf(bytes, near, isNameHere) is { Table.ReadAs: ChatLines.ReadAs } read && read.Sure > Doubtful && read.Table.Rows.Average(r => r.Cells[^1].Count(c => c == ' ')) >= FewSpaces;
+
+    // A message has a few words; a role or a device has one or two.
+    private const double FewSpaces = 1.5;
+
     private static (Table Table, int LeftOut, double Sure) TableOf(byte[] bytes, LocalDateTime near, Func<string, bool> isNameHere)
     {
         if (Archive.IsOne(bytes))

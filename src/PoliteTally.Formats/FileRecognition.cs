@@ -28,6 +28,11 @@ public static class FileRecognition
             }
         }
 
+        if (!Archive.IsOne(bytes) && Quietly(() => ChatFile.IsInLines(bytes, lessonFrom.InZone(zone).LocalDateTime, isNameHere) ? "" : null) is not null)
+        {
+            return [FileKind.Chat];
+        }
+
         if (Quietly(() => PeopleFile.Read(bytes, zone, lessonFrom, lessonTo, isNameHere)) is { IsOne: true })
         {
             return [FileKind.People];

@@ -12,7 +12,7 @@ internal static partial class TimeText
     private static readonly string[] Dates =
     [
         "uuuu-MM-dd", "uuuu/M/d", "d/M/uuuu", "M/d/uuuu", "d.M.uuuu", "d-M-uuuu", "d/M/yy", "M/d/yy", "d.M.yy", "d MMM uuuu", "MMM d uuuu",
-        "MMM d, uuuu",
+        "MMM d, uuuu", "d MMMM uuuu", "MMMM d uuuu", "MMMM d, uuuu",
     ];
 
     private static readonly string[] Hours = ["H:mm:ss", "H:mm", "h:mm:ss tt", "h:mm tt", "H:mm:ss.FFFFFFF"];

@@ -34,9 +34,9 @@ internal sealed partial class Addressing
     public Addressing(IReadOnlyList<string> whos, Func<string, bool> isNameHere)
     {
         _isNameHere = isNameHere;
-        // "From Ana to all": a word before nearly every name is none of it.
+        // "From Ana to all": a word before most names is none of them.
         _from = whos.Select(w => FromWord().Match(w)).Where(m => m.Success).GroupBy(m => m.Value.Trim(), StringComparer.OrdinalIgnoreCase)
-            .FirstOrDefault(g => g.Count() >= 0.9 * whos.Count && whos.Count > 1)?.Key;
+            .FirstOrDefault(g => g.Count() * 2 > whos.Count && whos.Count > 1)?.Key;
         var stripped = whos.Select(WithoutFrom).ToList();
         _alone.UnionWith(stripped.Where(w => !Between().IsMatch(w)));
         foreach (var (who, word, _, to) in stripped.SelectMany(w => Splits(w).Select(s => (w, s.Word, s.Name, s.To))))
@@ -51,6 +51,9 @@ internal sealed partial class Addressing
     /// <summary>Whether messages to somebody are for everybody to see.</summary>
     public static bool IsEverybody(string to) => to.Length == 0 || AndOthers().Split(to).Any(part =>
         Everybody.Contains(Columns.Fold(part)) || (part.Trim().IndexOfAny([' ', '(']) is > 0 and var end && Everybody.Contains(Columns.Fold(part.Trim()[..end])) && !part.Contains("but", StringComparison.OrdinalIgnoreCase)));
+
+    /// <summary>Whether only one person sees what is sent so.</summary>
+    public static bool IsSecret(string to) => Secret.Contains(Columns.Fold(to));
 
     /// <summary>Who it is and to whom, empty for everybody; null if nobody is named.</summary>
     public (string Name, string To)? Of(ReadOnlySpan<char> who)
@@ -70,28 +73,29 @@ internal sealed partial class Addressing
             return null;
         }
 
-        // "Ana (to Tamsin only)", "Ana (privately)": in brackets stands whom it goes to, or what else somebody is.
+        // "Ana (to Tamsin only)", "Ana to Tamsin (privately)": in brackets stands whom it goes to, or what else somebody is.
         if (InBrackets().Match(whole) is { Success: true } brackets && Addressee(brackets.Groups["what"].Value) is { } said)
         {
-            return (whole[..brackets.Index].Trim(), said);
+            return Split(whole[..brackets.Index].Trim()) is var (name, to) && to.Length > 0 ? (name, to) : (name, said);
         }
 
-        var splits = Splits(whole).ToList();
-        // The last word that parts them in this file, so that one within the name does not.
-        var sure = splits.LastOrDefault(s => IsEverybody(s.To) || Arrow().IsMatch(s.Word) || (_words.Contains(s.Word) && !(_alone.Contains(whole) && IsHere(whole))));
-        if (sure.To is not null)
-        {
-            return (sure.Name, sure.To);
-        }
-
-        var likely = splits.Where(s => _alone.Contains(s.Name) || _alone.Contains(s.To)).LastOrDefault();
-        return likely.To is not null && (!IsHere(whole) || _alone.Contains(likely.Name)) ? (likely.Name, likely.To) : (whole, "");
+        return Split(whole);
     }
+
+    private (string Name, string To) Split(string whole)
+    {
+        // The last word that parts them, so that one within the name does not.
+        var split = Splits(whole).LastOrDefault(s => IsEverybody(s.To) || _alone.Contains(s.To) || _alone.Contains(s.Name) || _words.Contains(s.Word) || IsToSomebody(s.Word, s.Name, s.To));
+        return split.To is null ? (whole, "") : (split.Name, split.To);
+    }
+
+    // Nothing in the file says so: "Ana to Tamsin" is parted if Ana is of the class and Tamsin is no part of her name.
+    private bool IsToSomebody(string word, string name, string to) => Arrow().IsMatch(word) ? IsHere(to) || IsHere(name) : IsHere(name) && !IsHere(to);
 
     // What brackets behind a name say of whom it is for; null if they say something else of somebody.
     private static string? Addressee(string what)
     {
-        if (Secret.Contains(Columns.Fold(what)))
+        if (IsSecret(what))
         {
             return what;
         }

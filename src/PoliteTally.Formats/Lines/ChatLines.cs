@@ -15,6 +15,9 @@ internal sealed record ReadLines(Table Table, int LeftOut, double Sure);
 /// </summary>
 internal static class ChatLines
 {
+    /// <summary>What the table of such a chat says of how it was read.</summary>
+    public const string ReadAs = "text";
+
     private static readonly string[] Headings = ["time", "name", "to", "text"];
 
     // Of lines with something in them, at least so many begin a message.
@@ -26,7 +29,7 @@ internal static class ChatLines
     private const double Possible = 0.25;
 
     // A time looks like those that begin messages if at least every so manieth of them looks like that.
-    private const int Seldom = 20;
+    private const int Seldom = 5;
 
     // No name has more words, and no sentence is one.
     private const int MostWords = 7;
@@ -70,11 +73,14 @@ internal static class ChatLines
         var addressing = new Addressing(heads.ConvertAll(h => lines.Text[h.Head.Who]), isNameHere);
         var names = heads.ConvertAll(h => addressing.Of(lines.Text.AsSpan(h.Head.Who))?.Name ?? "");
         var often = names.CountBy(n => n).ToDictionary(n => n.Key, n => n.Value);
-        var score = names.Zip(heads, (name, head) => Worth(name, often[name], addressing) * (head.Head.Words.IsEmpty() && HasWordsBeside(layout) ? 0.3 : 1)).Sum();
+        var hasWordsBeside = layout.Sign.Length > 0 || layout.At == TimeAt.Middle;
+        var score = names.Zip(heads, (name, head) => Worth(name, often[name], addressing) * (SaysNothing(head.Head) ? 0.3 : 1)).Sum();
         return new Sight(layout, addressing, usual, heads.Count, filled, score);
+
+        // "Ana > everyone" has no words either: the sign stands before whom it goes to.
+        bool SaysNothing(Head head) => hasWordsBeside && (head.Words.IsEmpty() || (head.Words.Length() < 30 && Addressing.IsEverybody(lines.Text[head.Words])));
     }
 
-    private static bool HasWordsBeside(Layout layout) => layout.Sign.Length > 0 || layout.At == TimeAt.Middle;
 
     private static double Worth(string name, int times, Addressing addressing) =>
         !CouldBeName(name) ? 0
@@ -112,7 +118,7 @@ internal static class ChatLines
         }
 
         Close();
-        return rows.All.Count == 0 ? null : new ReadLines(new Table(Headings, 0, rows.All, "text", HeadingsKnown: true), leftOut, how.Score / how.Heads);
+        return rows.All.Count == 0 ? null : new ReadLines(new Table(Headings, 0, rows.All, ReadAs, HeadingsKnown: true), leftOut, how.Score / how.Heads);
 
         void Close()
         {

@@ -99,7 +99,7 @@ internal static partial class Stamps
     private const string Behind =
         @"(?:(?:\s?(?:Uhr|hrs|h)(?![\p{L}\d]))?(?:,?\s+(?<date>" + Day + @"))?(?:\s*[(\[](?:" + SaidByPrograms.EditedWords + @")[)\]])?)";
 
-    [GeneratedRegex(Before + @"(?<clock>\d{1,2}:\d{2}(?::\d{2}(?:[.,]\d{1,7})?)?)(?![\d:])(?<zone>Z|\s?[+-]\d{2}:\d{2})?" + Behind, RegexOptions.ExplicitCapture)]
+    [GeneratedRegex(Before + @"(?<clock>\d{1,2}:\d{2}(?::\d{2}(?:[.,]\d{1,7})?)?)(?!\d|:\d)(?<zone>Z|\s?[+-]\d{2}:\d{2})?" + Behind, RegexOptions.ExplicitCapture)]
     private static partial Regex Colons();
 
     [GeneratedRegex(
