@@ -45,7 +45,9 @@ internal static class CellContent
 
         bool Mostly(Func<string, bool> holds) => cells.Count(holds) >= Most * cells.Count;
         // 00:47:30 is three quarters of an hour or shortly after midnight: a time of day only if the lesson is near it.
-        return Mostly(c => TimeText.Sortable(c, near) is { } time && (!TimeText.IsClock(c) || Period.Between(time, near, PeriodUnits.Ticks).ToDuration() is var gap && gap < Near && gap > -Near)) ? Holds.Times
+        // 09.10.26 is a day, unless some of them are none.
+        return Mostly(TimeText.IsDotted) && Mostly(TimeText.IsDate) ? Holds.Dates
+            : Mostly(c => TimeText.Sortable(c, near) is { } time && (!(TimeText.IsClock(c) || TimeText.IsDotted(c)) || Period.Between(time, near, PeriodUnits.Ticks).ToDuration() is var gap && gap < Near && gap > -Near)) ? Holds.Times
             : Mostly(TimeText.IsDate) ? Holds.Dates
             : Mostly(c => c.Contains('@') && c.Contains('.')) ? Holds.Addresses
             : Mostly(c => AttendanceColumns.Says(c) is (true, false) or (false, true)) ? Holds.Actions

@@ -58,10 +58,10 @@ internal static class ChatColumns
         Take("time", Free(Holds.Times));
         Take("date", Free(Holds.Dates));
         Take("email", Free(Holds.Addresses));
-        // The longest texts are what was written.
-        Take("text", [.. Free(Holds.Texts).OrderByDescending(c => CellContent.Cells(table, c).Average(t => t.Length))]);
+        // The longest texts are what was written; what is the same in every row says what kind of row it is.
+        Take("text", [.. Free(Holds.Texts).Where(c => CellContent.Cells(table, c).Distinct().Skip(1).Any() || table.Rows.Count == 1).OrderByDescending(c => CellContent.Cells(table, c).Distinct().Sum(t => t.Length))]);
         Take("name", [.. Free(Holds.Texts).OrderBy(ShareOfMostCommon)]);
-        Take("to", [.. Free(Holds.Texts).Where(c => ShareOfMostCommon(c) >= 0.5)]);
+        Take("to", [.. Free(Holds.Texts).Where(c => (IsOfNames(c) && CellContent.Cells(table, c).Distinct().Skip(1).Any()) || CellContent.Cells(table, c) is var cells && cells.Count(Addressing.IsEverybody) * 2 > cells.Count)]);
         return fields;
 
         void Take(string field, List<int> columns)

@@ -19,13 +19,23 @@ public readonly record struct ChatRow(int Row, string Name, string? Email, strin
 /// <param name="Problems">What is wrong with it as a whole.</param>
 /// <param name="Unclear">What is asked of its columns.</param>
 public sealed record ChatPreview(
-    IReadOnlyList<Column> Columns, bool NamesZone, IReadOnlyList<ChatRow> Rows, int LeftOut, IReadOnlyList<string> Problems, IReadOnlyList<string> Unclear);
+    IReadOnlyList<Column> Columns, bool NamesZone, IReadOnlyList<ChatRow> Rows, int LeftOut, IReadOnlyList<string> Problems, IReadOnlyList<string> Unclear)
+{
+    /// <summary>Whether nothing else can be meant: people of the class say something, in words.</summary>
+    public bool IsClear { get; init; }
+}
 
 /// <summary>Reads saved chats: tables, JSON, or text with a message in a line or in a block.</summary>
 public static class ChatFile
 {
     // Of names that could be anybody's, as of a list of sentences: whoever knows the class is asked.
     private const double Doubtful = 0.5;
+
+    /// <summary>A message has a few words, and so many spaces; a role or a device has one or two.</summary>
+    internal const double FewSpaces = 1.5;
+
+    // In a chat people write again; to questions each answers once.
+    private const double Repeated = 1.5;
 
     // So many messages show how whom they go to is written.
     private const int Looked = 400;
@@ -77,7 +87,12 @@ public static class ChatFile
 
         var unclear = mapping is null && sure < Doubtful && !senders.Any(isNameHere) && senders.Count > 1
             ? [$"Are “{string.Join("”, “", senders.Take(3))}” the names? Nobody of the class is called that. If they are, look at the columns and read the file with them."] : Array.Empty<string>();
-        return new ChatPreview(columns, namesZone, messages, leftOut + table.Rows.Count - messages.Count, FarFrom(messages), unclear);
+        return new ChatPreview(columns, namesZone, messages, leftOut + table.Rows.Count - messages.Count, FarFrom(messages), unclear) { IsClear = unclear.Length == 0 && IsSaid() };
+
+        // People of the class say something, in words; and of a table, again and again, with no other sentences beside.
+        bool IsSaid() => messages.Count > 0 && messages.Average(m => m.Text.Count(c => c == ' ')) >= FewSpaces && messages.Count(m => m.Problems.Count == 0) >= CellContent.Most * messages.Count
+            && senders.Take(Looked).Count(isNameHere) * 2 >= Math.Min(Looked, senders.Count)
+            && (table.ReadAs == ChatLines.ReadAs || (messages.Count >= Repeated * senders.Count && !columns.Any(c => c.Field is null && c.Samples.Any(cell => cell.Count(l => l == ' ') >= 2))));
 
         (string Name, string To) Who(TableRow row) => addressing is null ? (Columns.CellOf(row, named), Columns.CellOf(row, sent)) : addressing.Of(Columns.CellOf(row, named)) ?? ("", "");
 
@@ -128,18 +143,11 @@ public static class ChatFile
     }
 
     /// <summary>The messages of a file as a table; how many of its lines tell something else.</summary>
-    /// <summary>Whether a file is a text in which people of the class say something, line by line.</summary>
-    internal static bool IsInLines(byte[] bytes, LocalDateTime near, Func<string, bool> isNameHere) =>
-        TableOf(bytes, near, isNameHere) is { Table.ReadAs: ChatLines.ReadAs } read && read.Sure > Doubtful && read.Table.Rows.Average(r => r.Cells[^1].Count(c => c == ' ')) >= FewSpaces;
-
-    // A message has a few words; a role or a device has one or two.
-    private const double FewSpaces = 1.5;
-
     private static (Table Table, int LeftOut, double Sure) TableOf(byte[] bytes, LocalDateTime near, Func<string, bool> isNameHere)
     {
         if (Archive.IsOne(bytes))
         {
-            return (Table.Read(bytes, ChatColumns.IsHeading, mostRows: Table.MostOfLesson), 0, 1);
+            return (Table.Read(bytes, ChatColumns.IsHeading, mostRows: Table.MostOfLesson, isData: IsTime), 0, 1);
         }
 
         FileSize.Check(bytes.Length, "Save only the messages of this lesson and bring in those.");
@@ -157,7 +165,7 @@ public static class ChatFile
         // A text has commas as well. Which it is shows in its first lines: nobody reads a large file twice to know what it is.
         if (Tabular(text.HasMore && text.Start.LastIndexOf('\n') is > 0 and var end ? text.With(text.Start[..end]) : text) is { } headless)
         {
-            return (Table.FromText(text, ChatColumns.IsHeading, headless, Table.MostOfLesson), 0, 1);
+            return (Table.FromText(text, ChatColumns.IsHeading, headless, Table.MostOfLesson, IsTime), 0, 1);
         }
 
         return ChatLines.Of(text.Whole, isNameHere) is { } lines ? (lines.Table, lines.LeftOut, lines.Sure)
@@ -168,19 +176,24 @@ public static class ChatFile
         {
             try
             {
-                var table = Table.FromText(start, ChatColumns.IsHeading, mostRows: Table.MostOfLesson);
+                var table = Table.FromText(start, ChatColumns.IsHeading, mostRows: Table.MostOfLesson, isData: IsTime);
                 if (table.HeadingsKnown)
                 {
                     return table.Headings.Count(ChatColumns.IsHeading) >= 2 || HasColumns(table) ? false : null;
                 }
 
-                return HasColumns(Table.FromText(start, ChatColumns.IsHeading, headless: true, Table.MostOfLesson)) ? true : null;
+                var whole = Table.FromText(start, ChatColumns.IsHeading, headless: true, Table.MostOfLesson);
+                // Headings in words that are not known here stand over times and are none.
+                return !HasColumns(whole) ? null : TimeText.Sortable(Columns.Cell(whole.Rows[0], ChatColumns.Guess(whole, near, isNameHere), "time"), near) is not null;
             }
             catch (FormatProblem)
             {
                 return null;
             }
         }
+
+        // A row of times is no row of headings, whatever words stand beside: “chat”.
+        bool IsTime(string cell) => TimeText.Sortable(cell, near) is not null;
 
         bool HasColumns(Table table) =>
             ChatColumns.Guess(table, near, isNameHere) is var fields && fields.ContainsKey("time") && fields.ContainsKey("name") && fields.ContainsKey("text") && IsEven(table);

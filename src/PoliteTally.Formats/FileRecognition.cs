@@ -28,12 +28,15 @@ public static class FileRecognition
             }
         }
 
-        if (!Archive.IsOne(bytes) && Quietly(() => ChatFile.IsInLines(bytes, lessonFrom.InZone(zone).LocalDateTime, isNameHere) ? "" : null) is not null)
+        var chat = Try(() => ChatFile.Read(bytes, null, zone, lessonFrom, isNameHere));
+        if (chat is { IsClear: true })
         {
             return [FileKind.Chat];
         }
 
-        if (Quietly(() => PeopleFile.Read(bytes, zone, lessonFrom, lessonTo, isNameHere)) is { IsOne: true })
+        var isChat = chat is { Rows.Count: > 0 } && IsMostlyRight(chat.Rows.Select(r => r.Problems));
+        // Whoever stands in a list says nothing.
+        if (!(isChat && HasWords(chat!)) && Quietly(() => PeopleFile.Read(bytes, zone, lessonFrom, lessonTo, isNameHere)) is { IsOne: true })
         {
             return [FileKind.People];
         }
@@ -46,9 +49,7 @@ public static class FileRecognition
         }
 
         var list = Try(() => AttendanceFile.Read(bytes, null, zone, lessonFrom, lessonTo));
-        var chat = Try(() => ChatFile.Read(bytes, null, zone, lessonFrom, isNameHere));
         var isList = list is { Rows.Count: > 0, Unclear: [] } && IsMostlyRight(list.Rows.Select(r => r.Problems));
-        var isChat = chat is { Rows.Count: > 0 } && IsMostlyRight(chat.Rows.Select(r => r.Problems));
         return (isList, isChat) switch
         {
             (true, true) => HasWords(chat!) ? [FileKind.Chat] : list!.Shape == AttendanceShape.Lengths ? [FileKind.Attendance, FileKind.Chat] : [FileKind.Attendance],
@@ -111,6 +112,5 @@ public static class FileRecognition
 
     private static bool NamesMessages(ChatPreview chat) => chat.Columns.Any(c => c.Field == "text" && ChatColumns.IsHeading(c.Heading));
 
-    // A message has a few words; a role or a device has one or two.
-    private static bool HasWords(ChatPreview chat) => chat.Rows.Average(r => r.Text.Count(c => c == ' ')) >= 2;
+    private static bool HasWords(ChatPreview chat) => chat.Rows.Average(r => r.Text.Count(c => c == ' ')) >= ChatFile.FewSpaces;
 }

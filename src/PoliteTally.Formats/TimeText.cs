@@ -17,6 +17,9 @@ internal static partial class TimeText
 
     private static readonly string[] Hours = ["H:mm:ss", "H:mm", "h:mm:ss tt", "h:mm tt", "H:mm:ss.FFFFFFF"];
 
+    // As a day of its own it would be a number, or a date.
+    private const string Dotted = "H.mm.ss";
+
     // So many cells tell which way of writing a column has.
     private const int Looked = 500;
 
@@ -31,7 +34,10 @@ internal static partial class TimeText
 
     private static readonly List<LocalDatePattern> DateReaders = [.. Dates.Select(LocalDatePattern.CreateWithInvariantCulture)];
 
-    private static readonly List<Func<string, LocalDate, (LocalDateTime Local, Offset? Offset)?>> Readers = [.. Zoned(), .. Dated(), .. OfDay()];
+    // Nobody settles a lesson later.
+    private const int MostDaysAway = 400;
+
+    private static readonly List<Func<string, LocalDate, (LocalDateTime Local, Offset? Offset)?>> Readers = [.. Zoned(), .. Dated(), .. OfDay(), Counted];
 
     /// <summary>
     /// Reads the cells of columns that belong together with the one way of writing that reads most of them; of two that
@@ -100,6 +106,9 @@ internal static partial class TimeText
     /// <summary>Whether a cell is a time of day, or a length, and nothing tells which.</summary>
     public static bool IsClock(string cell) => cell.Length <= MostLetters && Colons().IsMatch(Digits.Plain(cell.Trim()));
 
+    /// <summary>Whether a cell is a time of day or a day, both written with dots: 09.10.26.</summary>
+    public static bool IsDotted(string cell) => cell.Length is 7 or 8 && Dots().IsMatch(cell);
+
     /// <summary>A cell that could be a time of day or a length (<see cref="IsClock"/>), as a time of day; null if there is no such time.</summary>
     public static LocalTime? TimeOfDay(string cell) => Digits.Plain(cell.Trim()).Split(':') is [var hour, var minute, .. var rest]
         && int.TryParse(hour, CultureInfo.InvariantCulture, out var h) && int.TryParse(minute, CultureInfo.InvariantCulture, out var m) && h is >= 0 and < 24 && m is >= 0 and < 60
@@ -145,8 +154,17 @@ internal static partial class TimeText
         static Duration? OfSeconds(double seconds) => seconds <= Longest.TotalSeconds ? Duration.FromSeconds(seconds) : null;
     }
 
-    // Every way of writing a time has a colon, between hours and minutes; and no text is tried with two hundred ways that has none.
-    private static bool CanBeTime(string text) => text.Length <= MostLetters && text.Contains(':');
+    // Every way of writing a time has a colon, between hours and minutes, or counts from 1970; and no text is tried with two hundred ways that does neither.
+    private static bool CanBeTime(string text) => text.Length <= MostLetters && (text.Contains(':') || IsCounted(text) || IsDotted(text));
+
+    // Seconds or milliseconds since 1970, of this century.
+    private static bool IsCounted(string text) => text.Length is 10 or 13 && !text.AsSpan().ContainsAnyExceptInRange('0', '9');
+
+    // A number of so many digits is no time unless it is one of about then.
+    private static (LocalDateTime, Offset?)? Counted(string text, LocalDate about) =>
+        IsCounted(text) && long.Parse(text, CultureInfo.InvariantCulture) is var number
+        && Instant.FromUnixTimeMilliseconds(text.Length == 10 ? number * 1000 : number).InUtc().LocalDateTime is var time && Period.DaysBetween(about, time.Date) is > -MostDaysAway and < MostDaysAway
+            ? (time, Offset.Zero) : null;
 
     private static string Tidy(string cell) => cell.Length > 2 * MostLetters ? cell : Spaces().Replace(Digits.Plain(cell.Trim()).Replace('\u202F', ' '), " ")
         .Replace(" a.m.", " AM", StringComparison.OrdinalIgnoreCase).Replace(" p.m.", " PM", StringComparison.OrdinalIgnoreCase);
@@ -179,7 +197,7 @@ internal static partial class TimeText
 
     private static IEnumerable<Func<string, LocalDate, (LocalDateTime, Offset?)?>> OfDay()
     {
-        foreach (var pattern in Hours)
+        foreach (var pattern in Hours.Append(Dotted))
         {
             var parser = LocalTimePattern.CreateWithInvariantCulture(pattern);
             yield return (text, day) => parser.Parse(text) is { Success: true } read ? (day + read.Value, null) : null;
@@ -188,6 +206,9 @@ internal static partial class TimeText
 
     [GeneratedRegex(@"\s+")]
     private static partial Regex Spaces();
+
+    [GeneratedRegex(@"^[0-9]{1,2}\.[0-9]{2}\.[0-9]{2}$")]
+    private static partial Regex Dots();
 
     [GeneratedRegex(@"^[0-9]{1,3}:[0-9]{2}(:[0-9]{2})?$")]
     private static partial Regex Colons();

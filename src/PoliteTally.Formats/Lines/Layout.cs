@@ -47,9 +47,9 @@ internal sealed record Layout(TimeAt At, string Sign)
     /// <param name="at">Which of them.</param>
     public Range? TimeOf(StampedLines lines, int at) => At switch
     {
-        TimeAt.Under => at + 1 < lines.Count && lines[at].Length() <= LongestWho && !lines.IsBlank(at) && lines.First(at) is null ? Bare(lines, at + 1) : null,
+        TimeAt.Under => at + 1 < lines.Count && lines[at].Length() <= LongestWho && !lines.IsBlank(at) && lines.AtStart(at) is null ? Bare(lines, at + 1) : null,
         TimeAt.Over => Bare(lines, at),
-        TimeAt.First => lines.First(at) is { } first && Opened(lines.Text, lines[at].Start..first.Start).IsEmpty() ? first : null,
+        TimeAt.First => lines.AtStart(at) is { } first && Opened(lines.Text, lines[at].Start..first.Start).IsEmpty() ? first : null,
         TimeAt.Middle => lines.First(at),
         _ => lines.Last(at) is { } last && Closed(lines.Text, last.End..lines[at].End).IsEmpty() ? last : null,
     };
@@ -95,7 +95,7 @@ internal sealed record Layout(TimeAt At, string Sign)
         return shape.ToHashCode();
     }
 
-    private static Range? Bare(StampedLines lines, int at) => lines.First(at) is { } time && Opened(lines.Text, lines[at].Start..time.Start).IsEmpty() && Closed(lines.Text, time.End..lines[at].End).IsEmpty() ? time : null;
+    private static Range? Bare(StampedLines lines, int at) => lines.AtStart(at) is { } time && Opened(lines.Text, lines[at].Start..time.Start).IsEmpty() && Closed(lines.Text, time.End..lines[at].End).IsEmpty() ? time : null;
 
     private static Head? Between(string text, Range line, Range time)
     {

@@ -4,6 +4,7 @@ namespace PoliteTally.Formats.Lines;
 internal sealed class StampedLines
 {
     private readonly List<Range> _lines = [];
+    private readonly Dictionary<int, Range?> _atStart = [];
     private readonly Dictionary<int, Range?> _first = [];
     private readonly Dictionary<int, Range?> _last = [];
 
@@ -31,6 +32,10 @@ internal sealed class StampedLines
     // So many lines are enough to tell how a file is written.
     private const int Looked = 400;
 
+    // A time with its day is no longer, and a name before a time neither.
+    private const int NearStart = 80;
+    private const int Far = 400;
+
     private const string Marks = "\r\u200E\u200F\uFEFF";
 
     /// <summary>The text.</summary>
@@ -51,22 +56,39 @@ internal sealed class StampedLines
     /// <summary>Whether a line has nothing in it.</summary>
     public bool IsBlank(int line) => Text.AsSpan(_lines[line]).IsWhiteSpace();
 
+    /// <summary>The time near the beginning of a line; null if none is there.</summary>
+    public Range? AtStart(int line) => Found(_atStart, line, Searched.Start);
+
     /// <summary>The first time in a line; null if it has none.</summary>
-    public Range? First(int line) => Found(_first, line, last: false);
+    public Range? First(int line) => Found(_first, line, Searched.First);
 
     /// <summary>The last time in a line; null if it has none.</summary>
-    public Range? Last(int line) => Found(_last, line, last: true);
+    public Range? Last(int line) => Found(_last, line, Searched.Last);
+
+    private enum Searched
+    {
+        Start,
+        First,
+        Last,
+    }
 
     // What is asked again and again is kept; of the rest there is much.
-    private Range? Found(Dictionary<int, Range?> kept, int line, bool last) =>
-        line >= Sample ? Stamps.Find(Text, _lines[line], Clock, last)
+    private Range? Found(Dictionary<int, Range?> kept, int line, Searched what) =>
+        line >= Sample ? Find(_lines[line], Clock, what)
         : kept.TryGetValue(line, out var known) ? known
-        : kept[line] = Stamps.Find(Text, _lines[line], Clock, last);
+        : kept[line] = Find(_lines[line], Clock, what);
+
+    private Range? Find(Range line, Clock clock, Searched what)
+    {
+        var most = what == Searched.Start ? NearStart : Far;
+        var part = line.Length() <= most ? line : what == Searched.Last ? (line.End.Value - most)..line.End : line.Start..(line.Start.Value + most);
+        return Stamps.Find(Text, part, clock, what == Searched.Last);
+    }
 
     private Clock WritingOf(IEnumerable<Range> lines)
     {
         var looked = lines.ToList();
-        var count = Enum.GetValues<Clock>().ToDictionary(c => c, c => looked.Count(l => Stamps.Find(Text, l, c, last: false) is not null));
+        var count = Enum.GetValues<Clock>().ToDictionary(c => c, c => looked.Count(l => Find(l, c, Searched.First) is not null));
         // Halves of the day have colons as well; where few times have them they begin names: "09:10 Amund".
         return count[Clock.Halves] * 2 > count[Clock.Colons] ? Clock.Halves : count.Where(c => c.Key != Clock.Halves).MaxBy(c => c.Value).Key;
     }

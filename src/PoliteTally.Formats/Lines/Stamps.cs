@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Text.RegularExpressions;
 using PoliteTally.Core.Text;
 
@@ -22,30 +23,37 @@ internal enum Clock
 /// <summary>Finds times in lines, with the day beside them, and writes them as other readers know them.</summary>
 internal static partial class Stamps
 {
-    // No line is searched further: nobody's name before a time is longer.
-    private const int Searched = 400;
+    // What can stand before the first digit of a time and is part of it: a weekday, a month.
+    private const int BeforeDigits = 40;
 
-    /// <summary>Where a time stands in a line, with its day and what marks it as changed; null if there is none.</summary>
+    /// <summary>Where the first or the last time stands in a part of a line, with its day and what marks it as changed; null if there is none.</summary>
     /// <param name="text">The text.</param>
-    /// <param name="line">The line.</param>
+    /// <param name="part">The part that is searched.</param>
     /// <param name="clock">How times are written.</param>
     /// <param name="last">Whether the last one is meant, and not the first.</param>
-    public static Range? Find(string text, Range line, Clock clock, bool last)
+    public static Range? Find(string text, Range part, Clock clock, bool last)
     {
-        var (from, length) = line.GetOffsetAndLength(text.Length);
-        var searched = last ? Math.Max(0, length - Searched) : 0;
+        var (from, length) = part.GetOffsetAndLength(text.Length);
+        var searched = text.AsSpan(from, length);
         Range? found = null;
-        foreach (var match in Pattern(clock).EnumerateMatches(text.AsSpan(from + searched, Math.Min(length - searched, Searched))))
+        // Most lines go on with a message, and most of those have no number.
+        if (searched.IndexOfAny(Numbers) is >= 0 and var digit)
         {
-            found = (from + searched + match.Index)..(from + searched + match.Index + match.Length);
-            if (!last)
+            foreach (var match in Pattern(clock).EnumerateMatches(searched, Math.Max(0, digit - BeforeDigits)))
             {
-                break;
+                found = (from + match.Index)..(from + match.Index + match.Length);
+                if (!last)
+                {
+                    break;
+                }
             }
         }
 
         return found;
     }
+
+    // Digits of every script that a time is written in.
+    private static readonly SearchValues<char> Numbers = SearchValues.Create(string.Concat(Enumerable.Range(0, char.MaxValue).Select(c => (char)c).Where(char.IsDigit)));
 
     /// <summary>A time that was found, written with colons, its day before it if it has one: "2026-11-02 09:41:22".</summary>
     public static string Plain(string stamp, Clock clock)

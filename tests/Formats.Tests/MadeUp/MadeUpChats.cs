@@ -19,7 +19,7 @@ public sealed class MadeUpChats(int seed)
     /// <summary>When the lesson begins: 09:30 of a day in November, in a zone that is then at UTC.</summary>
     public static readonly Instant From = Instant.FromUtc(2026, 11, 2, 9, 30);
 
-    private static readonly string[] Sentences =
+    internal static readonly string[] Sentences =
     [
         "why does the wind back here?", "because a low passes north of us, I think", "yes", "look: it backs", "see you at 10:30", "is it 3 - 4 degrees?", "done :)", "what I think:", "1.10 m at the quay",
         "https://tides.skerrysound.example/moon:new", "from me to you, the tide tables", "me too - really", "Ana said so", "I agree with Juno: it does", "no idea at all today", "to be sure, ask the harbour", "spring tide > neap tide",
