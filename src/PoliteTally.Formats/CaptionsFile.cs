@@ -34,6 +34,11 @@ public static partial class CaptionsFile
     // Of a line with a time and no end, nobody knows how long it took; it is no longer than this.
     private static readonly Duration LongestLine = Duration.FromSeconds(20);
 
+    // So many lines show how captions say who speaks, and so much of each.
+    private const int Looked = 400;
+    private const int LongestLooked = 400;
+    private const int LinesLooked = 10_000;
+
     /// <summary>Whether a text has the arrows between two times that captions have.</summary>
     public static bool IsOne(string text) => Arrow().IsMatch(text.Length > 4000 ? text[..4000] : text);
 
@@ -55,18 +60,19 @@ public static partial class CaptionsFile
         using var budget = ReadingBudget.Begin();
         using var room = ReadingRoom.For(bytes.Length);
         var text = FileText.Of(bytes).Whole;
-        var (cues, leftOut, fromStart) = IsOne(text) ? Cues(text, keepsWords) : Lines(text, zone, began, isNameHere);
+        var (cues, leftOut, fromStart) = IsOne(text) ? Cues(text, keepsWords, isNameHere) : Lines(text, zone, began, isNameHere);
         var rows = Joined(cues, fromStart ? began : Instant.FromUnixTimeSeconds(0), keepsWords);
         return new CaptionsPreview(
             fromStart, rows, leftOut,
             rows.Count > 0 ? [] : ["No caption says who spoke. Ask the program for captions with names, such as WebVTT with voices."]);
     }
 
-    private static (List<Cue> Cues, int LeftOut, bool FromStart) Cues(string text, bool keepsWords)
+    private static (List<Cue> Cues, int LeftOut, bool FromStart) Cues(string text, bool keepsWords, Func<string, bool> isNameHere)
     {
-        var (cues, leftOut, row) = (new List<Cue>(), 0, 0);
+        var (cues, leftOut, row, begins) = (new List<Cue>(), 0, 0, false);
         // The same few speak again and again: one text for each of them.
         var names = new Dictionary<string, string>(StringComparer.Ordinal).GetAlternateLookup<ReadOnlySpan<char>>();
+        var (mark, speakers) = SpeakersOf(text, isNameHere);
         // The caption that is being read, from its times to the next empty line.
         (int Row, Duration From, Duration To, int Before, string Unnamed)? open = null;
         foreach (var range in text.AsSpan().Split('\n'))
@@ -74,6 +80,8 @@ public static partial class CaptionsFile
             row++;
             ReadingBudget.Ask();
             var line = text.AsSpan()[range].Trim();
+            var isFirst = begins;
+            begins = false;
             if (HasArrow(line))
             {
                 Close();
@@ -84,6 +92,7 @@ public static partial class CaptionsFile
 
                 var (from, to) = TimesOf(line);
                 open = (row, from, to, cues.Count, "");
+                begins = true;
             }
             else if (line.Length == 0)
             {
@@ -91,7 +100,7 @@ public static partial class CaptionsFile
             }
             else if (open is { } caption)
             {
-                if (NameOf(SpeakerOf(line, out var said)) is { Length: > 0 } speaker)
+                if (NameOf(Speaker.Of(line, mark, mark == Mark.Alone && isFirst && GoesOn(text, range.End.Value), out var said)) is { Length: > 0 } speaker && (isFirst || speakers.Contains(speaker) || isNameHere(speaker)))
                 {
                     cues.Add(new Cue(caption.Row, speaker, caption.From, caption.To, keepsWords ? said.ToString() : ""));
                 }
@@ -190,20 +199,32 @@ public static partial class CaptionsFile
         static string Kept(string words) => Words.Cut(CleanText.Of(words), TextLimits.LongestText);
     }
 
-    // Who speaks in a line, and what; empty if it does not say who.
-    private static ReadOnlySpan<char> SpeakerOf(ReadOnlySpan<char> line, out ReadOnlySpan<char> said)
+    // How it says who speaks, and who does in the first lines of captions; "look: it falls" in the second line of one is nobody.
+    private static (Mark Mark, HashSet<string> Speakers) SpeakersOf(string text, Func<string, bool> isNameHere)
     {
-        var end = Voice().IsMatch(line) ? line.IndexOf('>') : Label().IsMatch(line) ? line.IndexOf(':') : -1;
-        said = line[(end + 1)..].Trim();
-        if (end < 0)
+        var (first, lines, begins) = (new List<(string Line, bool GoesOn)>(), 0, false);
+        foreach (var range in text.AsSpan().Split('\n'))
         {
-            return [];
+            var line = text.AsSpan()[range].Trim();
+            if (begins && line.Length > 0)
+            {
+                first.Add((line[..Math.Min(line.Length, LongestLooked)].ToString(), GoesOn(text, range.End.Value)));
+            }
+
+            begins = HasArrow(line);
+            if (first.Count == Looked || ++lines == LinesLooked)
+            {
+                break;
+            }
         }
 
-        // "<v Ana P>", "<v.loud Ana P>", "- Ana P:", "> Ana P:"
-        var name = line[..end].Trim();
-        return line[end] == '>' ? name.IndexOfAny(' ', '\t') is > 0 and var space ? name[space..] : [] : name[0] is '-' or '–' or '>' ? name[1..] : name;
+        var mark = Speaker.MarkOf(first, isNameHere);
+        return (mark, [.. first.Select(l => CleanText.Of(Speaker.Of(l.Line, mark, l.GoesOn, out _).ToString()))]);
     }
+
+    // Whether the line after the end of one has something in it.
+    private static bool GoesOn(string text, int end) =>
+        end < text.Length && text.AsSpan(end + 1) is var rest && (rest.IndexOf('\n') is >= 0 and var next ? rest[..next] : rest) is var line && !line.IsWhiteSpace() && !HasArrow(line);
 
     private static bool HasArrow(ReadOnlySpan<char> line) => line.Contains("-->", StringComparison.Ordinal) && Arrow().IsMatch(line);
 
@@ -241,11 +262,4 @@ public static partial class CaptionsFile
 
     [GeneratedRegex(@"<[^>]{0,200}>")]
     private static partial Regex Tags();
-
-    [GeneratedRegex(@"^<v(?:\.[^\s>]{1,60})?[ \t]+[^>]{1,200}>")]
-    private static partial Regex Voice();
-
-    // A name has a few words and no end of a sentence; "Well: I think" is taken for one all the same, and is then nobody's.
-    [GeneratedRegex(@"^(?:[-–>]\s*)?[^\s:.!?][^:!?]{0,60}?\s*:\s+\S")]
-    private static partial Regex Label();
 }

@@ -19,16 +19,25 @@ public sealed class LayoutTests(ITestOutputHelper output)
         Holds([.. Enumerable.Range(0, 300).Select(_ => chats.Draw())]);
     }
 
-    private void Holds(IReadOnlyList<MadeUpChat> chats)
+    [Fact]
+    public void A_hundred_captions()
+    {
+        var captions = new MadeUpCaptions(31);
+        Holds([.. Enumerable.Range(0, 100).Select(_ => captions.Draw())], c => c.Layout, MadeUpReading.Of);
+    }
+
+    private void Holds(IReadOnlyList<MadeUpChat> chats) => Holds(chats, c => c.Layout, MadeUpReading.Of);
+
+    private void Holds<T>(IReadOnlyList<T> files, Func<T, string> layout, Func<T, MadeUpClass, (Outcome Outcome, string Why)> read)
     {
         var of = new MadeUpClass();
-        var read = chats.Select(chat => (Chat: chat, Became: MadeUpReading.Of(chat, of))).ToList();
-        foreach (var (chat, became) in read.Where(r => r.Became.Outcome is not Outcome.Whole))
+        var became = files.Select(f => (Layout: layout(f), Became: read(f, of))).ToList();
+        foreach (var (how, what) in became.Where(b => b.Became.Outcome is not Outcome.Whole))
         {
-            output.WriteLine($"{became.Outcome}: {chat.Layout}\n  {became.Why}");
+            output.WriteLine($"{what.Outcome}: {how}\n  {what.Why}");
         }
 
-        read.Where(r => r.Became.Outcome == Outcome.Wrong).Select(r => r.Chat.Layout).ShouldBeEmpty();
-        read.Count(r => r.Became.Outcome is Outcome.Whole or Outcome.Asked).ShouldBeGreaterThanOrEqualTo(chats.Count * 97 / 100);
+        became.Where(b => b.Became.Outcome == Outcome.Wrong).Select(b => b.Layout).ShouldBeEmpty();
+        became.Count(b => b.Became.Outcome is Outcome.Whole or Outcome.Asked).ShouldBeGreaterThanOrEqualTo(files.Count * 97 / 100);
     }
 }

@@ -23,16 +23,11 @@ internal static class ChatLines
     // Of lines with something in them, at least so many begin a message.
     private const double Fewest = 0.2;
 
-    // What a name counts that the class knows, that comes again, and that could be one.
-    private const double Known = 1;
-    private const double Again = 0.6;
-    private const double Possible = 0.25;
+    // What a name counts with no words beside it.
+    private const double OfNothing = 0.3;
 
     // A time looks like those that begin messages if at least every so manieth of them looks like that.
     private const int Seldom = 5;
-
-    // No name has more words, and no sentence is one.
-    private const int MostWords = 7;
 
     /// <summary>The messages of a text; null if it has not the form of a chat.</summary>
     /// <param name="text">The text.</param>
@@ -72,24 +67,14 @@ internal static class ChatLines
         heads.RemoveAll(h => !usual.Contains(h.Shape));
         var addressing = new Addressing(heads.ConvertAll(h => lines.Text[h.Head.Who]), isNameHere);
         var names = heads.ConvertAll(h => addressing.Of(lines.Text.AsSpan(h.Head.Who))?.Name ?? "");
-        var often = names.CountBy(n => n).ToDictionary(n => n.Key, n => n.Value);
         var hasWordsBeside = layout.Sign.Length > 0 || layout.At == TimeAt.Middle;
-        var score = names.Zip(heads, (name, head) => Worth(name, often[name], addressing) * (SaysNothing(head.Head) ? 0.3 : 1)).Sum();
+        var score = NameEvidence.Of(names, addressing.IsHere).Zip(heads, (worth, head) => worth * (SaysNothing(head.Head) ? OfNothing : 1)).Sum();
         return new Sight(layout, addressing, usual, heads.Count, filled, score);
 
         // "Ana > everyone" has no words either: the sign stands before whom it goes to.
         bool SaysNothing(Head head) => hasWordsBeside && (head.Words.IsEmpty() || (head.Words.Length() < 30 && Addressing.IsEverybody(lines.Text[head.Words])));
     }
 
-
-    private static double Worth(string name, int times, Addressing addressing) =>
-        !CouldBeName(name) ? 0
-        : addressing.IsHere(name) ? Known
-        : times > 1 ? Again
-        : Possible;
-
-    private static bool CouldBeName(string name) => name.Length is > 0 and <= TextLimits.LongestName && name.Any(char.IsLetter) && name.Count(char.IsDigit) <= 6
-        && name[^1] is not ('.' or '!' or '?' or '…') | name.Length <= 12 && name.Count(c => c == ' ') < MostWords && !name.Contains("://", StringComparison.Ordinal);
 
     private static ReadLines? Read(StampedLines lines, Sight how)
     {

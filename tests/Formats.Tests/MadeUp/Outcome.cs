@@ -51,5 +51,31 @@ public static class MadeUpReading
         }
     }
 
+    /// <summary>What became of captions, and what was different.</summary>
+    public static (Outcome Outcome, string Why) Of(MadeUpCaption captions, MadeUpClass of)
+    {
+        var (bytes, from) = (Encoding.UTF8.GetBytes(captions.Text), MadeUpChats.From);
+        try
+        {
+            var kinds = FileRecognition.CouldBe(bytes, Zone, from, from + Duration.FromMinutes(50), of.IsNameHere);
+            if (!kinds.Contains(FileKind.Captions))
+            {
+                return (kinds.Count == 1 ? Outcome.Wrong : Outcome.Refused, $"taken for {string.Join(", ", kinds)}");
+            }
+
+            var read = CaptionsFile.Read(bytes, Zone, from, of.IsNameHere);
+            var told = read.Rows.Select(r => Told(r.Name, (r.From - from).TotalSeconds, r.Length.TotalSeconds)).ToList();
+            var meant = captions.Speeches.Select(s => Told(s.Name, s.From, s.Length)).ToList();
+            var differ = meant.Except(told).Take(1).Select(m => $"missing: {m}").Concat(told.Except(meant).Take(1).Select(t => $"read: {t}")).ToList();
+            return (differ.Count == 0 && told.Count == meant.Count ? kinds.Count > 1 ? Outcome.Asked : Outcome.Whole : kinds.Count > 1 || read.Problems.Count > 0 ? Outcome.Refused : Outcome.Wrong, string.Join("; ", differ.Concat(read.Problems)));
+        }
+        catch (FormatProblem problem)
+        {
+            return (Outcome.Refused, problem.Message);
+        }
+
+        static string Told(string name, double begins, double lasts) => $"{name} {begins:0.00}+{lasts:0.00}";
+    }
+
     private static string Told(Instant at, string name, string text, bool secret) => $"{at} {name}{(secret ? " in private" : "")}: {text}";
 }
