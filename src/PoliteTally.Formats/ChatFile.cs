@@ -79,7 +79,7 @@ public static class ChatFile
         var messages = new List<ChatRow>(table.Rows.Count);
         foreach (var (row, at) in table.Rows.Zip(times))
         {
-            if (RowOf(row, at) is var message && (message.Text.Length == 0 || (HasWords(message.Text) && !SaidByPrograms.IsAll(message.Text))))
+            if (RowOf(row, at) is var message && (message.Text.Length == 0 || (ChatLines.HasLetters(message.Text) && !SaidByPrograms.IsAll(message.Text))))
             {
                 messages.Add(message);
             }
@@ -200,18 +200,4 @@ public static class ChatFile
     }
 
     private static bool IsEven(Table table) => table.Rows.Count(r => r.Cells.Count == table.Headings.Count) >= CellContent.Most * table.Rows.Count;
-
-    // Smileys alone say nothing that could count.
-    private static bool HasWords(string text)
-    {
-        foreach (var letter in text)
-        {
-            if (char.IsLetterOrDigit(letter))
-            {
-                return true;
-            }
-        }
-
-        return false;
-    }
 }

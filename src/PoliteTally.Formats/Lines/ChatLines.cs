@@ -26,6 +26,9 @@ internal static class ChatLines
     // What a name counts with no words beside it.
     private const double OfNothing = 0.3;
 
+    // A time, or whom something goes to, is no longer.
+    private const int ShortWords = 40;
+
     // A time looks like those that begin messages if at least every so manieth of them looks like that.
     private const int Seldom = 5;
 
@@ -68,13 +71,32 @@ internal static class ChatLines
         var addressing = new Addressing(heads.ConvertAll(h => lines.Text[h.Head.Who]), isNameHere);
         var names = heads.ConvertAll(h => addressing.Of(lines.Text.AsSpan(h.Head.Who))?.Name ?? "");
         var hasWordsBeside = layout.Sign.Length > 0 || layout.At == TimeAt.Middle;
+        if (heads.Count(h => SaysNothing(h.Head)) * 2 > heads.Count)
+        {
+            return null;
+        }
+
         var score = NameEvidence.Of(names, addressing.IsHere).Zip(heads, (worth, head) => worth * (SaysNothing(head.Head) ? OfNothing : 1)).Sum();
         return new Sight(layout, addressing, usual, heads.Count, filled, score);
 
-        // "Ana > everyone" has no words either: the sign stands before whom it goes to.
-        bool SaysNothing(Head head) => hasWordsBeside && (head.Words.IsEmpty() || (head.Words.Length() < 30 && Addressing.IsEverybody(lines.Text[head.Words])));
+        // "Ana > everyone" has no words either: the sign stands before whom it goes to. And "Ana, 09:30, 10:20" says when she left.
+        bool SaysNothing(Head head) => hasWordsBeside && (!HasLetters(lines.Text.AsSpan(head.Words)) || (head.Words.Length() < ShortWords && (Addressing.IsEverybody(lines.Text[head.Words]) || lines.IsTime(head.Words))));
     }
 
+
+    /// <summary>Whether words say something that could count; smileys alone do not.</summary>
+    public static bool HasLetters(ReadOnlySpan<char> words)
+    {
+        foreach (var letter in words)
+        {
+            if (char.IsLetterOrDigit(letter))
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
 
     private static ReadLines? Read(StampedLines lines, Sight how)
     {
