@@ -115,6 +115,16 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
             TakeMoments();
         }
 
+        // Of a heading in words that are not known here: a time that is never before the joining is the leaving.
+        if (!fields.ContainsKey("left") && fields.TryGetValue("joined", out var comes) && unclear.Count == 0 && Free(Holds.Times) is { Count: > 0 } free)
+        {
+            fields["left"] = free[0];
+            if (free.Count > 1 || !IsBefore(comes, free[0]))
+            {
+                unclear.Add($"{Named(free)} times, and it is not clear of what: “{Columns.TitleOf(table, free[0])}” is taken for when somebody left.");
+            }
+        }
+
         Take("length", Free(Holds.Lengths));
         if (!Times.Any(fields.ContainsKey))
         {

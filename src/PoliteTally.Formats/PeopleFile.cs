@@ -72,7 +72,10 @@ public static partial class PeopleFile
             : names.Count > MostNames ? throw new FormatProblem($"This list has {names.Count} names; at most {MostNames:N0} can be read.")
             : new PeoplePreview(
                 names, at, leftOut,
-                names.Count >= 2 && !HasColumns(cells, isNameHere) && cells.Count(c => !c.Text.Any(char.IsLetter)) * ShareOfNumbers <= cells.Count && names.Count(n => Cut().IsMatch(n.Name)) * 2 < names.Count && names.Count(n => n.Name.Any(char.IsDigit)) * 3 <= names.Count && names.Take(Looked).Count(n => isNameHere(n.Name)) >= ShareOfClass * Math.Min(Looked, names.Count));
+                names.Count >= 2 && !HasColumns(cells, isNameHere) && cells.Count(c => !c.Text.Any(char.IsLetter) || IsTime(c.Text)) * ShareOfNumbers <= cells.Count && names.Count(n => Cut().IsMatch(n.Name)) * 2 < names.Count && names.Count(n => n.Name.Any(char.IsDigit)) * 3 <= names.Count && names.Take(Looked).Count(n => isNameHere(n.Name)) >= ShareOfClass * Math.Min(Looked, names.Count));
+
+        // "9:28 AM" has letters, and is no name.
+        bool IsTime(string text) => TimeText.Sortable(text, lessonFrom.InZone(zone).LocalDateTime) is not null;
 
         Instant? MomentIn(string text) =>
             Clock().IsMatch(text) && TimeText.Read([text], lessonFrom.InZone(zone).LocalDateTime, zone).Times[0] is { } moment

@@ -26,6 +26,13 @@ public sealed class LayoutTests(ITestOutputHelper output)
         Holds([.. Enumerable.Range(0, 100).Select(_ => captions.Draw())], c => c.Layout, MadeUpReading.Of);
     }
 
+    [Fact]
+    public void Two_hundred_attendance_lists()
+    {
+        var lists = new MadeUpLists(31);
+        Holds([.. Enumerable.Range(0, 200).Select(_ => lists.Draw())], l => l.Layout, MadeUpReading.Of);
+    }
+
     private void Holds(IReadOnlyList<MadeUpChat> chats) => Holds(chats, c => c.Layout, MadeUpReading.Of);
 
     private void Holds<T>(IReadOnlyList<T> files, Func<T, string> layout, Func<T, MadeUpClass, (Outcome Outcome, string Why)> read)

@@ -26,7 +26,7 @@ internal static class ChatLines
     // What a name counts with no words beside it.
     private const double OfNothing = 0.3;
 
-    // A time, or whom something goes to, is no longer.
+    // Whom something goes to is no longer.
     private const int ShortWords = 40;
 
     // A time looks like those that begin messages if at least every so manieth of them looks like that.
@@ -80,7 +80,7 @@ internal static class ChatLines
         return new Sight(layout, addressing, usual, heads.Count, filled, score);
 
         // "Ana > everyone" has no words either: the sign stands before whom it goes to. And "Ana, 09:30, 10:20" says when she left.
-        bool SaysNothing(Head head) => hasWordsBeside && (!HasLetters(lines.Text.AsSpan(head.Words)) || (head.Words.Length() < ShortWords && (Addressing.IsEverybody(lines.Text[head.Words]) || lines.IsTime(head.Words))));
+        bool SaysNothing(Head head) => hasWordsBeside && (!HasLetters(lines.Text.AsSpan(head.Words)) || lines.BeginsWithTime(head.Words) || (head.Words.Length() < ShortWords && Addressing.IsEverybody(lines.Text[head.Words])));
     }
 
 

@@ -65,8 +65,8 @@ internal sealed class StampedLines
     /// <summary>The last time in a line; null if it has none.</summary>
     public Range? Last(int line) => Found(_last, line, Searched.Last);
 
-    /// <summary>Whether a part of a line is a time and nothing else.</summary>
-    public bool IsTime(Range part) => Stamps.Find(Text, part, Clock, last: false) is { } time && time.Equals(part);
+    /// <summary>Whether a part of a line begins with a time.</summary>
+    public bool BeginsWithTime(Range part) => Find(part, Clock, Searched.Start) is { } time && time.Start.Equals(part.Start);
 
     private enum Searched
     {

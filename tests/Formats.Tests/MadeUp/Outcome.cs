@@ -77,5 +77,31 @@ public static class MadeUpReading
         static string Told(string name, double begins, double lasts) => $"{name} {begins:0.00}+{lasts:0.00}";
     }
 
+    /// <summary>What became of an attendance list, and what was different.</summary>
+    public static (Outcome Outcome, string Why) Of(MadeUpList list, MadeUpClass of)
+    {
+        var (bytes, from, to) = (Encoding.UTF8.GetBytes(list.Text), MadeUpChats.From, MadeUpChats.From + Duration.FromMinutes(50));
+        try
+        {
+            var kinds = FileRecognition.CouldBe(bytes, Zone, from, to, of.IsNameHere);
+            if (!kinds.Contains(FileKind.Attendance))
+            {
+                return (kinds.Count == 1 ? Outcome.Wrong : Outcome.Refused, $"taken for {string.Join(", ", kinds)}");
+            }
+
+            var read = AttendanceFile.Read(bytes, null, Zone, from, to);
+            var told = read.Rows.Select(r => r.Problems.Count > 0 ? r.Problems[0] : $"{r.Name} {r.Joined} {r.Left}").ToList();
+            var meant = list.Stays.Select(s => $"{s.Name} {s.Joined} {s.Left}").ToList();
+            var differ = meant.Except(told).Take(1).Select(m => $"missing: {m}").Concat(told.Except(meant).Take(1).Select(t => $"read: {t}")).ToList();
+            var asked = kinds.Count > 1 || read.Unclear.Count > 0;
+            return (differ.Count == 0 && told.Count == meant.Count ? asked ? Outcome.Asked : Outcome.Whole
+                : asked || read.Problems.Count > 0 || read.Rows.Any(r => r.Problems.Count > 0) ? Outcome.Refused : Outcome.Wrong, string.Join("; ", differ.Concat(read.Problems).Concat(read.Unclear)));
+        }
+        catch (FormatProblem problem)
+        {
+            return (Outcome.Refused, problem.Message);
+        }
+    }
+
     private static string Told(Instant at, string name, string text, bool secret) => $"{at} {name}{(secret ? " in private" : "")}: {text}";
 }
