@@ -1,3 +1,4 @@
+using System.Globalization;
 using PoliteTally.Bench;
 
 // One command prints the table: dotnet run -c Release --project bench/PoliteTally.Bench
@@ -32,6 +33,12 @@ if (args is ["taps"])
 if (args is ["folding"])
 {
     Folding.Run();
+    return;
+}
+
+if (args is ["layouts", .. var seeds])
+{
+    Layouts.Run(seeds is [var seed] ? int.Parse(seed, CultureInfo.InvariantCulture) : 1);
     return;
 }
 

@@ -54,6 +54,29 @@ public sealed class ChatFileTests
         CouldBe(text).ShouldBe([FileKind.Chat], what);
     }
 
+    /// <summary>What is read of one line among others like it: the name, the words, and whether it was private.</summary>
+    [Theory]
+    [InlineData("09:41:00 Amund Vik: hi there", "Amund Vik", "hi there", false)]
+    [InlineData("13:05:00 Pmela Para: after noon", "Pmela Para", "after noon", false)]
+    [InlineData("09:41:00 Ana P > everyone: hi there", "Ana P", "hi there", false)]
+    [InlineData("09:41:00 Benta do Carmo: hi there", "Benta do Carmo", "hi there", false)]
+    [InlineData("09:41:00 Thi An Pham to Everyone: hi there", "Thi An Pham", "hi there", false)]
+    [InlineData("09:41:00 Ana P: what I think:", "Ana P", "what I think:", false)]
+    [InlineData("09:41:00 Ana P: done :)", "Ana P", "done :)", false)]
+    [InlineData("09:41:00 Ana P: because it backs (edited)", "Ana P", "because it backs", false)]
+    [InlineData("09:41:00 Ana P (to Tamsin Vale only): may I go", "Ana P", "may I go", true)]
+    [InlineData("09:41:00 Ana P (privately): may I go", "Ana P", "may I go", true)]
+    [InlineData("09:41:00 Ana P to Eino R., Everyone: hi there", "Ana P", "hi there", false)]
+    [InlineData("09:41:00 Ana P: hi there\n> what somebody else wrote", "Ana P", "hi there", false)]
+    [InlineData("09:41:00 Ana P: This message was deleted", null, null, false)]
+    [InlineData("09:41:00 Ana P: joined the meeting", null, null, false)]
+    [InlineData("09:41:00 Ana P: reacted to “a low passes” with 👍", null, null, false)]
+    public void A_line(string line, string? name, string? words, bool isPrivate)
+    {
+        var rows = Read($"09:40:00 Eino R.: because a low passes\n09:40:30 Eino R.: I think\n{line}\n09:50:00 Eino R.: and so on\n").Rows;
+        rows.Select(r => (r.Name, r.Text, r.Private)).Skip(2).SkipLast(1).ShouldBe(name is null ? [] : [(name, words!, isPrivate)]);
+    }
+
     [Fact]
     public void Lines_that_nobody_said_are_left_out_and_counted()
     {

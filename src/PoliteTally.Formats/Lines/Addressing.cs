@@ -35,8 +35,10 @@ internal sealed partial class Addressing
     {
         _isNameHere = isNameHere;
         // "From Ana to all": a word before most names is none of them.
-        _from = whos.Select(w => FromWord().Match(w)).Where(m => m.Success).GroupBy(m => m.Value.Trim(), StringComparer.OrdinalIgnoreCase)
-            .FirstOrDefault(g => g.Count() * 2 > whos.Count && whos.Count > 1)?.Key;
+        var addressed = whos.Where(w => Between().IsMatch(w)).ToList();
+        var begun = addressed.Count > 0 ? addressed : whos;
+        _from = begun.Select(w => FromWord().Match(w)).Where(m => m.Success).GroupBy(m => m.Value.Trim(), StringComparer.OrdinalIgnoreCase)
+            .FirstOrDefault(g => g.Count() * 2 > begun.Count && begun.Count > 1)?.Key;
         var stripped = whos.Select(WithoutFrom).ToList();
         _alone.UnionWith(stripped.Where(w => !Between().IsMatch(w)));
         foreach (var (who, word, _, to) in stripped.SelectMany(w => Splits(w).Select(s => (w, s.Word, s.Name, s.To))))
@@ -49,8 +51,7 @@ internal sealed partial class Addressing
     }
 
     /// <summary>Whether messages to somebody are for everybody to see.</summary>
-    public static bool IsEverybody(string to) => to.Length == 0 || AndOthers().Split(to).Any(part =>
-        Everybody.Contains(Columns.Fold(part)) || (part.Trim().IndexOfAny([' ', '(']) is > 0 and var end && Everybody.Contains(Columns.Fold(part.Trim()[..end])) && !part.Contains("but", StringComparison.OrdinalIgnoreCase)));
+    public static bool IsEverybody(string to) => to.Length == 0 || AndOthers().Split(to).Any(part => Everybody.Contains(Columns.Fold(InMeeting().Replace(part, ""))));
 
     /// <summary>Whether only one person sees what is sent so.</summary>
     public static bool IsSecret(string to) => Secret.Contains(Columns.Fold(to));
@@ -137,6 +138,10 @@ internal sealed partial class Addressing
 
     [GeneratedRegex(@"\s*[(\[](?<what>[^()\[\]]{2,120})[)\]]$")]
     private static partial Regex InBrackets();
+
+    // "Everyone (in meeting)", "Everyone in Meeting".
+    [GeneratedRegex(@"\s+(?:\([^()]{1,30}\)|in (?:the )?\p{L}{1,15})\s*$", RegexOptions.IgnoreCase)]
+    private static partial Regex InMeeting();
 
     [GeneratedRegex(@"\s*(?:[,;&/]|\band\b|\bund\b|\bet\b|\by\b)\s*", RegexOptions.IgnoreCase)]
     private static partial Regex AndOthers();

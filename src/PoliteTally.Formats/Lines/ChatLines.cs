@@ -71,7 +71,8 @@ internal static class ChatLines
         var addressing = new Addressing(heads.ConvertAll(h => lines.Text[h.Head.Who]), isNameHere);
         var names = heads.ConvertAll(h => addressing.Of(lines.Text.AsSpan(h.Head.Who))?.Name ?? "");
         var hasWordsBeside = layout.Sign.Length > 0 || layout.At == TimeAt.Middle;
-        if (heads.Count(h => SaysNothing(h.Head)) * 2 > heads.Count)
+        // "Ana, 09:30, 10:20" says when she left, and no words.
+        if (hasWordsBeside && heads.Count(h => SaysNothing(h.Head) || lines.BeginsWithTime(h.Head.Words)) * 2 > heads.Count)
         {
             return null;
         }
@@ -79,8 +80,8 @@ internal static class ChatLines
         var score = NameEvidence.Of(names, addressing.IsHere).Zip(heads, (worth, head) => worth * (SaysNothing(head.Head) ? OfNothing : 1)).Sum();
         return new Sight(layout, addressing, usual, heads.Count, filled, score);
 
-        // "Ana > everyone" has no words either: the sign stands before whom it goes to. And "Ana, 09:30, 10:20" says when she left.
-        bool SaysNothing(Head head) => hasWordsBeside && (!HasLetters(lines.Text.AsSpan(head.Words)) || lines.BeginsWithTime(head.Words) || (head.Words.Length() < ShortWords && Addressing.IsEverybody(lines.Text[head.Words])));
+        // "Ana > everyone" has no words either: the sign stands before whom it goes to.
+        bool SaysNothing(Head head) => hasWordsBeside && (!HasLetters(lines.Text.AsSpan(head.Words)) || (head.Words.Length() < ShortWords && Addressing.IsEverybody(lines.Text[head.Words])));
     }
 
 

@@ -1,0 +1,28 @@
+using PoliteTally.Formats.Tests.MadeUp;
+
+namespace PoliteTally.Bench;
+
+/// <summary>Of files in layouts drawn at random, how many are read as they were meant, by kind. Another seed draws others than the tests hold.</summary>
+internal static class Layouts
+{
+    public static void Run(int seed)
+    {
+        var (lines, rows, lists, captions) = (new MadeUpChats(seed), new MadeUpRows(seed), new MadeUpLists(seed), new MadeUpCaptions(seed));
+        Row("chats in lines", 2000, lines.Draw, MadeUpReading.Of, c => c.Layout);
+        Row("chats in tables and JSON", 1000, rows.Draw, MadeUpReading.Of, c => c.Layout);
+        Row("attendance lists", 1000, lists.Draw, MadeUpReading.Of, l => l.Layout);
+        Row("captions", 500, captions.Draw, MadeUpReading.Of, c => c.Layout);
+    }
+
+    private static void Row<T>(string what, int files, Func<T> draw, Func<T, MadeUpClass, (Outcome Outcome, string Why)> read, Func<T, string> layout)
+    {
+        var of = new MadeUpClass();
+        var became = Enumerable.Range(0, files).Select(_ => draw()).Select(file => (Layout: layout(file), Became: read(file, of))).ToList();
+        int Share(Outcome outcome) => became.Count(b => b.Became.Outcome == outcome);
+        Figures.Row($"{files:N0} {what}", $"{Share(Outcome.Whole)} read whole, {Share(Outcome.Asked)} after a question", $"{Share(Outcome.Refused)} refused, {Share(Outcome.Wrong)} wrong", (Share(Outcome.Whole) + Share(Outcome.Asked)) / (double)files);
+        foreach (var (how, why) in became.Where(b => b.Became.Outcome is Outcome.Wrong or Outcome.Refused))
+        {
+            Console.Error.WriteLine($"{why.Outcome}: {how}\n  {why.Why}");
+        }
+    }
+}
