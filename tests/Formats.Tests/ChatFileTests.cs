@@ -77,6 +77,15 @@ public sealed class ChatFileTests
         rows.Select(r => (r.Name, r.Text, r.Private)).Skip(2).SkipLast(1).ShouldBe(name is null ? [] : [(name, words!, isPrivate)]);
     }
 
+    /// <summary>Benta writes as well, and do Carmo is a family name: neither makes a part of somebody's name an addressee.</summary>
+    [Fact]
+    public void A_short_word_within_a_name_of_the_class_parts_nothing()
+    {
+        var here = new MadeUp.MadeUpClass();
+        var chat = ChatFile.Read(Encoding.UTF8.GetBytes("09:41:00 Benta: hi there\n09:41:30 Benta do Carmo: and me\n09:42:00 Juno Quillfeather: hello\n"), null, Faroe, From, here.IsNameHere);
+        chat.Rows.Select(r => (r.Name, r.Private)).ShouldBe([("Benta", false), ("Benta do Carmo", false), ("Juno Quillfeather", false)]);
+    }
+
     [Fact]
     public void Lines_that_nobody_said_are_left_out_and_counted()
     {

@@ -86,7 +86,8 @@ internal sealed partial class Addressing
     private (string Name, string To) Split(string whole)
     {
         // The last word that parts them, so that one within the name does not.
-        var split = Splits(whole).LastOrDefault(s => IsEverybody(s.To) || _alone.Contains(s.To) || _alone.Contains(s.Name) || _words.Contains(s.Word) || IsToSomebody(s.Word, s.Name, s.To));
+        var split = Splits(whole).LastOrDefault(s =>
+            IsEverybody(s.To) || _alone.Contains(s.To) || (_alone.Contains(s.Name) && !(IsHere(whole) && IsHere(s.To))) || _words.Contains(s.Word) || IsToSomebody(s.Word, s.Name, s.To));
         return split.To is null ? (whole, "") : (split.Name, split.To);
     }
 
@@ -120,11 +121,11 @@ internal sealed partial class Addressing
         }
     }
 
-    [GeneratedRegex(@"^(?:from|von|de|da|från|fra|van|från|od|от|di)\s+", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(@"^(?:from|von|de|da|från|fra|van|od|от|di)\s+", RegexOptions.IgnoreCase)]
     private static partial Regex FromWord();
 
     // White space around it stays where it is, so that two of them may share one.
-    [GeneratedRegex(@"\s(?:to|an|à|a|para|til|till|aan|do|für|for|pour|voor|til|ao|naar|кому|для)(?=\s)|\s*(?:→|⇒|➔|➜|->|-->|=>|>>|>|»|›)\s*", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(@"\s(?:to|an|à|a|para|til|till|aan|do|für|for|pour|voor|ao|naar|кому|для)(?=\s)|\s*(?:→|⇒|➔|➜|->|-->|=>|>>|>|»|›)\s*", RegexOptions.IgnoreCase)]
     private static partial Regex Between();
 
     [GeneratedRegex(@"^(?:→|⇒|➔|➜|->|-->|=>|>>|>|»|›)$")]

@@ -47,7 +47,7 @@ internal static class ChatLines
 
     private static Sight? Seen(Layout layout, StampedLines lines, Func<string, bool> isNameHere)
     {
-        var (heads, shapes, filled) = (new List<(Head Head, int Shape)>(), new Dictionary<int, int>(), 0);
+        var (heads, filled) = (new List<(Head Head, int Shape)>(), 0);
         for (var at = 0; at < lines.Sample; at++)
         {
             ReadingBudget.Ask();
@@ -83,7 +83,6 @@ internal static class ChatLines
         // "Ana > everyone" has no words either: the sign stands before whom it goes to.
         bool SaysNothing(Head head) => hasWordsBeside && (!HasLetters(lines.Text.AsSpan(head.Words)) || (head.Words.Length() < ShortWords && Addressing.IsEverybody(lines.Text[head.Words])));
     }
-
 
     /// <summary>Whether words say something that could count; smileys alone do not.</summary>
     public static bool HasLetters(ReadOnlySpan<char> words)
