@@ -86,7 +86,7 @@ public static class ChatFile
         }
 
         var unclear = mapping is null && sure < Doubtful && !senders.Any(isNameHere) && senders.Count > 1
-            ? [$"Are “{string.Join("”, “", senders.Take(3))}” the names? Nobody of the class is called that. If they are, look at the columns and read the file with them."] : Array.Empty<string>();
+            ? [$"“{string.Join("”, “", senders.Take(3))}” are taken for names, and nobody in the class is called that."] : Array.Empty<string>();
         return new ChatPreview(columns, namesZone, messages, leftOut + table.Rows.Count - messages.Count, FarFrom(messages), unclear) { IsClear = unclear.Length == 0 && IsSaid() };
 
         // People of the class say something, in words; and of a table, again and again, with no other sentences beside.

@@ -86,6 +86,17 @@ public sealed class ChatFileTests
         chat.Rows.Select(r => (r.Name, r.Private)).ShouldBe([("Benta", false), ("Benta do Carmo", false), ("Juno Quillfeather", false)]);
     }
 
+    /// <summary>Words before the name: where names of the class stand is the name. If nobody of the class is known, it is asked about until the columns are said.</summary>
+    [Fact]
+    public void Words_before_the_name()
+    {
+        ChatPreview Of(Func<string, bool> isNameHere, IReadOnlyDictionary<string, int>? mapping = null) =>
+            ChatFile.Read(Encoding.UTF8.GetBytes("09:41:00 hi there: Juno Quillfeather\n09:41:30 a low passes: Eino Rautio\n09:42:00 and it rains: Juno Quillfeather\n"), mapping, Faroe, From, isNameHere);
+        Of(name => name is "Juno Quillfeather" or "Eino Rautio").Rows.Select(r => (r.Name, r.Text)).ShouldBe([("Juno Quillfeather", "hi there"), ("Eino Rautio", "a low passes"), ("Juno Quillfeather", "and it rains")]);
+        Of(_ => false).Unclear.ShouldHaveSingleItem().ShouldBe("“hi there”, “a low passes”, “and it rains” are taken for names, and nobody in the class is called that.");
+        Of(_ => false, new Dictionary<string, int> { ["time"] = 0, ["text"] = 1, ["name"] = 3 }).Unclear.ShouldBeEmpty();
+    }
+
     [Fact]
     public void Lines_that_nobody_said_are_left_out_and_counted()
     {
