@@ -127,6 +127,15 @@ public sealed class ChatTests
         Credits([Whose, .. messages, Stroke(5.3), Wrote(5.35, "it veers")]).ShouldBe(1);
     }
 
+    /// <summary>Whose the name is was not known before, and is said together with the message: the stroke is older than both.</summary>
+    [Fact]
+    public void A_stroke_meets_the_message_of_a_name_that_is_matched_with_it()
+    {
+        var stroke = Stroke(5);
+        Entry[] later = [Given.Noted(5.2, new NameMatched("Juno Q", Given.Juno)), Wrote(5.3, "it veers")];
+        Given.State(stroke).With(later).Chat.Messages.ShouldHaveSingleItem().Stroke.ShouldBe(stroke.Id);
+    }
+
     [Fact]
     public void Strokes_and_messages_meet_in_whatever_order_they_come()
     {

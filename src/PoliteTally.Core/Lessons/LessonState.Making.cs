@@ -24,6 +24,8 @@ public sealed partial class LessonState
 {
     private static readonly Dictionary<Guid, Guid> NoneMerged = [];
 
+    private static readonly HashSet<Guid> NoneAmong = [];
+
     private GrowingList<Entry> _entries;
     private Instant _lastNoted = Instant.MinValue;
 
@@ -124,7 +126,7 @@ public sealed partial class LessonState
     }
 
     /// <summary>Takes entries that happened after all there are, in order.</summary>
-    /// <returns>False if they change whose a name is that acts of it were counted for already; then all is to be folded anew.</returns>
+    /// <returns>False if they change whose a name is in a way that what came before counts for otherwise; then all is to be folded anew.</returns>
     private bool Take(Entry[] more)
     {
         _entries = _entries.With(more);
@@ -174,7 +176,8 @@ public sealed partial class LessonState
             entry.Act.Learn(Parts, entry);
         }
 
-        if (speaksOfNames && !Parts.Change<NamesShown>().Settle(counted))
+        // Whose a name is may be said together with what it did: then that is of somebody of whom something stands already.
+        if (speaksOfNames && (!Parts.Change<NamesShown>().Settle(counted) || Array.Exists(standing, e => e.Act is NameWrote && e.Act.SpeaksOfEarlier(Parts, e, NoneAmong))))
         {
             return false;
         }
