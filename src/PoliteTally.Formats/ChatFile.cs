@@ -21,8 +21,14 @@ public readonly record struct ChatRow(int Row, string Name, string? Email, strin
 public sealed record ChatPreview(
     IReadOnlyList<Column> Columns, bool NamesZone, IReadOnlyList<ChatRow> Rows, int LeftOut, IReadOnlyList<string> Problems, IReadOnlyList<string> Unclear)
 {
+    // A message has a few words, and so many spaces; a role or a device has one or two.
+    private const double FewSpaces = 1.5;
+
     /// <summary>Whether nothing else can be meant: people of the class say something, in words.</summary>
     public bool IsClear { get; init; }
+
+    /// <summary>Whether its messages have words, most of them several.</summary>
+    internal bool HasWords => Rows.Count > 0 && Rows.Average(r => r.Text.Count(c => c == ' ')) >= FewSpaces;
 }
 
 /// <summary>Reads saved chats: tables, JSON, or text with a message in a line or in a block.</summary>
@@ -30,9 +36,6 @@ public static class ChatFile
 {
     // Of names that could be anybody's, as of a list of sentences: whoever knows the class is asked.
     private const double Doubtful = 0.5;
-
-    /// <summary>A message has a few words, and so many spaces; a role or a device has one or two.</summary>
-    internal const double FewSpaces = 1.5;
 
     // In a chat people write again; to questions each answers once.
     private const double Repeated = 1.5;
@@ -47,12 +50,16 @@ public static class ChatFile
     /// <param name="lessonFrom">When the lesson was to begin.</param>
     /// <param name="isNameHere">Whether somebody of the class may be called so.</param>
     /// <exception cref="FormatProblem">The file is no saved chat.</exception>
-    public static ChatPreview Read(byte[] bytes, IReadOnlyDictionary<string, int>? mapping, DateTimeZone zone, Instant lessonFrom, Func<string, bool> isNameHere)
+    public static ChatPreview Read(byte[] bytes, IReadOnlyDictionary<string, int>? mapping, DateTimeZone zone, Instant lessonFrom, Func<string, bool> isNameHere) =>
+        Read(bytes, mapping, zone, lessonFrom, isNameHere, inLines: null);
+
+    /// <summary>As the other, by whoever has read its lines already.</summary>
+    internal static ChatPreview Read(byte[] bytes, IReadOnlyDictionary<string, int>? mapping, DateTimeZone zone, Instant lessonFrom, Func<string, bool> isNameHere, ReadLines? inLines)
     {
         using var budget = ReadingBudget.Begin();
         using var room = ReadingRoom.For(bytes.Length);
         var near = lessonFrom.InZone(zone).LocalDateTime;
-        var (table, leftOut, sure) = TableOf(bytes, near, isNameHere);
+        var (table, leftOut, sure) = TableOf(bytes, near, isNameHere, inLines);
         var fields = mapping ?? ChatColumns.Guess(table, near, isNameHere);
         var columns = Columns.Describe(table, fields);
         List<string> missing =
@@ -85,13 +92,16 @@ public static class ChatFile
             }
         }
 
-        var unclear = mapping is null && sure < Doubtful && !senders.Any(isNameHere) && senders.Count > 1
+        // Of a file with ever other names a part tells whose they are.
+        var looked = senders.Take(Looked).ToList();
+        var unclear = mapping is null && sure < Doubtful && !looked.Exists(n => isNameHere(n)) && senders.Count > 1
             ? [$"“{string.Join("”, “", senders.Take(3))}” are taken for names, and nobody in the class is called that."] : Array.Empty<string>();
-        return new ChatPreview(columns, namesZone, messages, leftOut + table.Rows.Count - messages.Count, FarFrom(messages), unclear) { IsClear = unclear.Length == 0 && IsSaid() };
+        var chat = new ChatPreview(columns, namesZone, messages, leftOut + table.Rows.Count - messages.Count, FarFrom(messages), unclear);
+        return chat with { IsClear = unclear.Length == 0 && IsSaid() };
 
         // People of the class say something, in words; and of a table, again and again, with no other sentences beside.
-        bool IsSaid() => messages.Count > 0 && messages.Average(m => m.Text.Count(c => c == ' ')) >= FewSpaces && messages.Count(m => m.Problems.Count == 0) >= CellContent.Most * messages.Count
-            && senders.Take(Looked).Count(isNameHere) * 2 >= Math.Min(Looked, senders.Count)
+        bool IsSaid() => chat.HasWords && messages.Count(m => m.Problems.Count == 0) >= CellContent.Most * messages.Count
+            && looked.Count(isNameHere) * 2 >= looked.Count
             && (table.ReadAs == ChatLines.ReadAs || (messages.Count >= Repeated * senders.Count && !columns.Any(c => c.Field is null && c.Samples.Any(cell => cell.Count(l => l == ' ') >= 2))));
 
         (string Name, string To) Who(TableRow row) => addressing is null ? (Columns.CellOf(row, named), Columns.CellOf(row, sent)) : addressing.Of(Columns.CellOf(row, named)) ?? ("", "");
@@ -143,7 +153,7 @@ public static class ChatFile
     }
 
     /// <summary>The messages of a file as a table; how many of its lines tell something else.</summary>
-    private static (Table Table, int LeftOut, double Sure) TableOf(byte[] bytes, LocalDateTime near, Func<string, bool> isNameHere)
+    private static (Table Table, int LeftOut, double Sure) TableOf(byte[] bytes, LocalDateTime near, Func<string, bool> isNameHere, ReadLines? inLines)
     {
         if (Archive.IsOne(bytes))
         {
@@ -168,7 +178,7 @@ public static class ChatFile
             return (Table.FromText(text, ChatColumns.IsHeading, headless, Table.MostOfLesson, IsTime), 0, 1);
         }
 
-        return ChatLines.Of(text.Whole, isNameHere) is { } lines ? (lines.Table, lines.LeftOut, lines.Sure)
+        return (inLines ?? ChatLines.Of(text.Whole, isNameHere)) is { } lines ? (lines.Table, lines.LeftOut, lines.Sure)
             : throw new FormatProblem("No messages are found in this file. It must have a name and a time with each message.");
 
         // A table is what has headings that are known, or columns that are more than the time and the rest. Whether it is without headings; null if it is none.
@@ -179,12 +189,12 @@ public static class ChatFile
                 var table = Table.FromText(start, ChatColumns.IsHeading, mostRows: Table.MostOfLesson, isData: IsTime);
                 if (table.HeadingsKnown)
                 {
-                    return table.Headings.Count(ChatColumns.IsHeading) >= 2 || HasColumns(table) ? false : null;
+                    return table.Headings.Count(ChatColumns.IsHeading) >= 2 || ColumnsOf(table) is not null ? false : null;
                 }
 
                 var whole = Table.FromText(start, ChatColumns.IsHeading, headless: true, Table.MostOfLesson);
                 // Headings in words that are not known here stand over times and are none.
-                return !HasColumns(whole) ? null : TimeText.Sortable(Columns.Cell(whole.Rows[0], ChatColumns.Guess(whole, near, isNameHere), "time"), near) is not null;
+                return ColumnsOf(whole) is { } fields ? IsTime(Columns.Cell(whole.Rows[0], fields, "time")) : null;
             }
             catch (FormatProblem)
             {
@@ -195,8 +205,9 @@ public static class ChatFile
         // A row of times is no row of headings, whatever words stand beside: “chat”.
         bool IsTime(string cell) => TimeText.Sortable(cell, near) is not null;
 
-        bool HasColumns(Table table) =>
-            ChatColumns.Guess(table, near, isNameHere) is var fields && fields.ContainsKey("time") && fields.ContainsKey("name") && fields.ContainsKey("text") && IsEven(table);
+        // Those of time, name and words; null if it has not all of them.
+        IReadOnlyDictionary<string, int>? ColumnsOf(Table table) =>
+            ChatColumns.Guess(table, near, isNameHere) is var fields && fields.ContainsKey("time") && fields.ContainsKey("name") && fields.ContainsKey("text") && IsEven(table) ? fields : null;
     }
 
     private static bool IsEven(Table table) => table.Rows.Count(r => r.Cells.Count == table.Headings.Count) >= CellContent.Most * table.Rows.Count;

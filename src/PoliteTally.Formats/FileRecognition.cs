@@ -19,16 +19,17 @@ public static class FileRecognition
         using var budget = ReadingBudget.Begin();
         FormatProblem? problem = null;
         bytes = Start(bytes);
+        ReadLines? lines = null;
         if (!Archive.IsOne(bytes) && Try(() => FileText.Of(bytes).Whole) is { Length: > 0 } text)
         {
-            if (CaptionsFile.IsOne(text) || (Quietly(() => ChatLines.Of(text, isNameHere)) is { } lines && CaptionsFile.CountsFromStart(lines.Table, lessonFrom.InZone(zone).LocalDateTime, lessonTo - lessonFrom)
+            if (CaptionsFile.IsOne(text) || ((lines = Quietly(() => ChatLines.Of(text, isNameHere))) is not null && CaptionsFile.CountsFromStart(lines.Table, lessonFrom.InZone(zone).LocalDateTime, lessonTo - lessonFrom)
                 && Quietly(() => AttendanceFile.Read(bytes, null, zone, lessonFrom, lessonTo)) is not { Shape: AttendanceShape.Stretches, Problems: [], Unclear: [] }))
             {
                 return [FileKind.Captions];
             }
         }
 
-        var chat = Try(() => ChatFile.Read(bytes, null, zone, lessonFrom, isNameHere));
+        var chat = Try(() => ChatFile.Read(bytes, null, zone, lessonFrom, isNameHere, lines));
         if (chat is { IsClear: true })
         {
             return [FileKind.Chat];
@@ -36,7 +37,7 @@ public static class FileRecognition
 
         var isChat = chat is { Rows.Count: > 0 } && IsMostlyRight(chat.Rows.Select(r => r.Problems));
         // Whoever stands in a list says nothing.
-        if (!(isChat && HasWords(chat!)) && Quietly(() => PeopleFile.Read(bytes, zone, lessonFrom, lessonTo, isNameHere)) is { IsOne: true })
+        if (!(isChat && chat!.HasWords) && Quietly(() => PeopleFile.Read(bytes, zone, lessonFrom, lessonTo, isNameHere)) is { IsOne: true })
         {
             return [FileKind.People];
         }
@@ -52,7 +53,7 @@ public static class FileRecognition
         var isList = list is { Rows.Count: > 0, Unclear: [] } && IsMostlyRight(list.Rows.Select(r => r.Problems));
         return (isList, isChat) switch
         {
-            (true, true) => HasWords(chat!) ? [FileKind.Chat] : list!.Shape == AttendanceShape.Lengths ? [FileKind.Attendance, FileKind.Chat] : [FileKind.Attendance],
+            (true, true) => chat!.HasWords ? [FileKind.Chat] : list!.Shape == AttendanceShape.Lengths ? [FileKind.Attendance, FileKind.Chat] : [FileKind.Attendance],
             (true, false) => [FileKind.Attendance],
             // Who wrote what and when is a chat, unless its headings are questions.
             (false, true) => isAnswers && !NamesMessages(chat!) && answers!.Questions.Count > 1 ? [FileKind.Answers, FileKind.Chat] : [FileKind.Chat],
@@ -111,6 +112,4 @@ public static class FileRecognition
     }
 
     private static bool NamesMessages(ChatPreview chat) => chat.Columns.Any(c => c.Field == "text" && ChatColumns.IsHeading(c.Heading));
-
-    private static bool HasWords(ChatPreview chat) => chat.Rows.Average(r => r.Text.Count(c => c == ' ')) >= ChatFile.FewSpaces;
 }

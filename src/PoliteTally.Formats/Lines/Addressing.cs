@@ -92,7 +92,9 @@ internal sealed partial class Addressing
     }
 
     // Nothing in the file says so: "Ana to Tamsin" is parted if Ana is of the class and Tamsin is no part of her name.
-    private bool IsToSomebody(string word, string name, string to) => Arrow().IsMatch(word) ? IsHere(to) || IsHere(name) : IsHere(name) && !IsHere(to);
+    private bool IsToSomebody(string word, string name, string to) => IsArrow(word) ? IsHere(to) || IsHere(name) : IsHere(name) && !IsHere(to);
+
+    private static bool IsArrow(string word) => !char.IsLetter(word[0]);
 
     // What brackets behind a name say of whom it is for; null if they say something else of somebody.
     private static string? Addressee(string what)
@@ -127,9 +129,6 @@ internal sealed partial class Addressing
     // White space around it stays where it is, so that two of them may share one.
     [GeneratedRegex(@"\s(?:to|an|à|a|para|til|till|aan|do|für|for|pour|voor|ao|naar|кому|для)(?=\s)|\s*(?:→|⇒|➔|➜|->|-->|=>|>>|>|»|›)\s*", RegexOptions.IgnoreCase)]
     private static partial Regex Between();
-
-    [GeneratedRegex(@"^(?:→|⇒|➔|➜|->|-->|=>|>>|>|»|›)$")]
-    private static partial Regex Arrow();
 
     [GeneratedRegex(@"^(?:(?:only|private(?:ly)?|direct(?: message)?|nur|privat)[,:]?\s+)?(?:to|an|à|a|para|til|till|aan|do|für|for|pour|→|->|>)\s+", RegexOptions.IgnoreCase)]
     private static partial Regex ToWord();
