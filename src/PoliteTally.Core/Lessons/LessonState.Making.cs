@@ -177,7 +177,7 @@ public sealed partial class LessonState
         }
 
         // Whose a name is may be said together with what it did: then that is of somebody of whom something stands already.
-        if (speaksOfNames && (!Parts.Change<NamesShown>().Settle(counted) || Array.Exists(standing, e => e.Act is NameWrote && e.Act.SpeaksOfEarlier(Parts, e, NoneAmong))))
+        if (speaksOfNames && (!Parts.Change<NamesShown>().Settle(counted) || Array.Exists(standing, e => e.Act is NameAct && e.Act.SpeaksOfEarlier(Parts, e, NoneAmong))))
         {
             return false;
         }
