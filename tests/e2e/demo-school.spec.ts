@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test'
-import { classOf, deskOf, test, weather } from './school'
+import { classOf, deskOf, liveLesson, test, weather } from './school'
 import { serious } from './serious'
 
 test('the lesson that is live now is one press away', async ({ page }) => {
@@ -48,9 +48,9 @@ for (const scheme of ['light', 'dark'] as const)
   })
 
 test('on a narrow window nothing runs out of the page', async ({ page }) => {
-  const { today, classes, toSettle, coming } = await deskOf(page)
+  const { classes, toSettle, coming } = await deskOf(page)
   await page.setViewportSize({ width: 400, height: 800 })
-  for (const path of ['/', `/classes/${classes[0].id}`, `/classes/${classes[0].id}/report`, `/lessons/${toSettle[0].lesson.id}/settle`, `/lessons/${today[0].id}/live`,
+  for (const path of ['/', `/classes/${classes[0].id}`, `/classes/${classes[0].id}/report`, `/lessons/${toSettle[0].lesson.id}/settle`, `/lessons/${await liveLesson(page)}/live`,
     '/calendar', '/classes', '/shelf', '/terms', `/classes/${classes[0].id}/rules`, `/classes/${classes[0].id}/roster`, `/lessons/${coming[0].id}/plan`]) {
     await page.goto(path)
     await expect(page.getByRole('heading').first()).toBeVisible()
@@ -59,9 +59,9 @@ test('on a narrow window nothing runs out of the page', async ({ page }) => {
 })
 
 test('in half a window a student is chosen and an act pressed', async ({ page }) => {
-  const { today } = await deskOf(page)
+  const live = await liveLesson(page)
   await page.setViewportSize({ width: 640, height: 800 })
-  await page.goto(`/lessons/${today[0].id}/live`)
+  await page.goto(`/lessons/${live}/live`)
   await page.getByRole('button', { name: /^Saga Eriksdotter/ }).click()
   await page.getByRole('contentinfo').getByRole('button', { name: 'question', exact: true }).click()
   await expect(page.getByRole('listitem').filter({ hasText: 'Saga' }).getByRole('img', { name: /^chat [1-9]/ })).toBeVisible()
