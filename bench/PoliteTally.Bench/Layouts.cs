@@ -7,10 +7,11 @@ internal static class Layouts
 {
     public static void Run(int seed)
     {
-        var (lines, rows, lists, captions) = (new MadeUpChats(seed), new MadeUpRows(seed), new MadeUpLists(seed), new MadeUpCaptions(seed));
+        var (lines, rows, lists, captions, answers) = (new MadeUpChats(seed), new MadeUpRows(seed), new MadeUpLists(seed), new MadeUpCaptions(seed), new MadeUpAnswers(seed));
         Row("chats in lines", 2000, lines.Draw, MadeUpReading.Of, c => c.Layout);
         Row("chats in tables and JSON", 1000, rows.Draw, MadeUpReading.Of, c => c.Layout);
         Row("attendance lists", 1000, lists.Draw, MadeUpReading.Of, l => l.Layout);
+        Row("tables of answers", 1000, answers.Draw, MadeUpReading.Of, t => t.Layout);
         Row("captions", 500, captions.Draw, MadeUpReading.Of, c => c.Layout);
     }
 

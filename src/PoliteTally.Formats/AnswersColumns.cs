@@ -18,16 +18,21 @@ internal static partial class AnswersColumns
     /// <summary>What a column can be that is no question, with the headings it goes by, the likeliest first.</summary>
     public static readonly IReadOnlyDictionary<string, string[]> Headings = new Dictionary<string, string[]>
     {
-        ["name"] = ["name", "fullname", "yourname", "studentname", "displayname", "student", "who", "username", "respondent", "participant", "player", "nickname", "nom", "nombre", "namn", "wer", "user"],
+        ["name"] = ["name", "fullname", "yourname", "studentname", "displayname", "student", "who", "username", "respondent", "participant", "player", "nickname", "nom", "nombre", "namn", "navn", "nafn", "nimi", "wer", "qui", "kuka", "teilnehmer", "schüler", "elev", "nemandi", "oppilas", "user"],
         ["given"] = ["firstname", "givenname", "forename", "vorname", "prénom", "given", "first"],
         ["family"] = ["lastname", "familyname", "surname", "nachname", "family", "last"],
         ["email"] = ["email", "emailaddress", "mail", "useremail", "address", "upn"],
         ["number"] = ["studentnumber", "studentid", "pupilnumber", "idnumber"],
-        ["time"] = ["timestamp", "time", "submitted", "submittedat", "completiontime", "completed", "completedat", "finished", "answeredat", "at", "when", "datetime", "submissiontime", "zeitstempel", "abgabe", "hora", "horodateur", "endtime"],
+        ["time"] = ["timestamp", "time", "submitted", "submittedat", "completiontime", "completed", "completedat", "finished", "answeredat", "at", "when", "datetime", "submissiontime", "zeitstempel", "zeit", "abgabe", "hora", "heure", "horodateur", "aika", "kello", "tid", "tidspunkt", "tími", "endtime"],
         ["date"] = ["date", "day", "datum", "fecha", "jour"],
-        ["question"] = ["question", "questiontext", "item", "prompt", "frage", "pregunta"],
-        ["answer"] = ["answer", "response", "answertext", "choice", "given", "antwort", "respuesta", "réponse", "studentanswer"],
-        ["points"] = ["points", "score", "marks", "mark", "grade", "punkte", "puntos", "result"],
+        ["question"] = ["question", "questiontext", "questiontitle", "item", "prompt", "pollquestion", "frage", "pregunta", "spørgsmål", "spørsmål", "fråga", "kysymys", "spurning", "spurningur", "énoncé", "pytanie", "pergunta", "domanda", "vraag"],
+        ["answer"] =
+        [
+            "answer", "response", "answertext", "choice", "chosen", "selected", "selectedoption", "selectedanswer", "youranswer", "theiranswer", "studentanswer", "reply", "given", "antwort", "gewählt", "respuesta", "réponse",
+            "svar", "valgt", "valgtsvar", "vastaus", "svaret", "odpowiedź", "resposta", "risposta", "antwoord",
+        ],
+        ["points"] = ["points", "score", "marks", "mark", "grade", "pointsearned", "punkte", "puntos", "point", "note", "pisteet", "poäng", "poeng", "stig", "result"],
+        ["key"] = ["correctanswer", "rightanswer", "expectedanswer", "expected", "solution", "richtigeantwort", "lösung", "rättsvar", "rigtigtsvar", "bonneréponse", "respuestacorrecta"],
         ["try"] = ["try", "attempt", "attemptnumber", "versuch", "intento"],
     };
 
@@ -39,6 +44,9 @@ internal static partial class AnswersColumns
         "correct", "incorrect", "unattempted", "lastmodifiedtime", "collectorid", "token",
     ];
 
+    private static readonly HashSet<string> SaysRight = ["right", "correct", "yes", "true", "✓", "✔", "richtig", "ja", "wahr", "correcto", "sí", "verdadero", "juste", "oui", "vrai", "rätt", "riktig", "rigtig", "oikein", "kyllä", "rétt", "já", "sann"];
+    private static readonly HashSet<string> SaysWrong = ["wrong", "incorrect", "no", "false", "✗", "✘", "×", "falsch", "nein", "incorrecto", "falso", "faux", "non", "fel", "nej", "feil", "nei", "galt", "forkert", "väärin", "ei", "rangt", "usann"];
+
     // No number of points is longer.
     private const int LongestPoints = 60;
 
@@ -46,6 +54,22 @@ internal static partial class AnswersColumns
 
     /// <summary>Whether a cell is a heading that tables of answers have, or one that asks something.</summary>
     public static bool IsHeading(string cell) => HeadingWords.Contains(Columns.Fold(cell)) || IsQuestion(cell);
+
+    /// <summary>Whether a heading says that what is asked stands below it.</summary>
+    public static bool IsOfQuestions(string heading) => HasWord(heading, "question");
+
+    /// <summary>Whether a heading is one of answers: “Chosen”, “Réponse donnée”.</summary>
+    public static bool IsOfAnswers(string heading) => HasWord(heading, "answer");
+
+    /// <summary>The column that a word of a field stands over, and few others; -1 if none.</summary>
+    private static int Called(Table table, Dictionary<string, int> fields, string field) =>
+        fields.TryGetValue(field, out var known) ? known : Enumerable.Range(0, table.Headings.Count).Where(c => !fields.ContainsValue(c) && HasWord(table.Headings[c], field)).DefaultIfEmpty(-1).First();
+
+    private static bool HasWord(string heading, string field) => !IsQuestion(heading) && !CorrectWords().IsMatch(heading) && heading.Split(' ', StringSplitOptions.RemoveEmptyEntries) is { Length: <= 3 } words
+        && (Headings[field].Contains(Columns.Fold(heading)) || Array.Exists(words, w => Headings[field].Contains(Columns.Fold(w))));
+
+    /// <summary>Whether a heading is of what programs note beside, and nobody asked.</summary>
+    public static bool IsAside(string heading) => Asides.Contains(Columns.Fold(heading));
 
     /// <summary>Whether a heading asks something, by its form.</summary>
     public static bool IsQuestion(string heading) => heading.TrimEnd().EndsWith('?') || heading.TrimEnd().EndsWith('？') || heading.Contains('¿') || Numbered().IsMatch(heading);
@@ -58,25 +82,30 @@ internal static partial class AnswersColumns
     {
         var fields = new Dictionary<string, int>(Columns.Guess([.. table.Headings.Select(h => IsQuestion(h) && !AsksForName(h) ? "" : h)], Headings));
         List<int> free = [.. Enumerable.Range(0, table.Headings.Count).Where(c => !fields.ContainsValue(c))];
-        // A question of its own makes no row an answer.
-        if (!(fields.ContainsKey("question") && fields.ContainsKey("answer")))
-        {
-            fields.Remove("question");
-            fields.Remove("answer");
-        }
-
+        // What they are called is a hint; what stands in them decides.
+        (int Question, int Answer) called = (Called(table, fields, "question"), Called(table, fields, "answer"));
+        fields.Remove("question");
+        fields.Remove("answer");
         Verify("time", c => CellContent.Of(table, c, near) is Holds.Times);
         Verify("email", c => CellContent.Of(table, c, near) is Holds.Addresses);
+        // A note in words is none of points.
+        Verify("points", c => CellContent.Cells(table, c) is var cells && cells.Count(IsPoints) >= CellContent.Most * cells.Count);
         if (!fields.ContainsKey("name") && !(fields.ContainsKey("given") && fields.ContainsKey("family")))
         {
             fields.Remove("given");
             fields.Remove("family");
             Take("name", free.Where(c => AsksForName(table.Headings[c])));
-            Take("name", free.Where(c => CellContent.Cells(table, c) is { Count: > 1 } cells && cells.Count(isNameHere) * 2 >= cells.Count));
+            Take("name", free.Where(c => CellContent.Of(table, c, near) == Holds.Texts && CellContent.Cells(table, c) is { Count: > 1 } cells && cells.Count(isNameHere) * 2 >= cells.Count).OrderByDescending(c => CellContent.Cells(table, c).Where(isNameHere).Distinct().Count()));
         }
 
         Take("time", free.Where(c => CellContent.Of(table, c, near) == Holds.Times));
         Take("email", free.Where(c => CellContent.Of(table, c, near) == Holds.Addresses));
+        AnswersInRows.Find(table, fields, called, near);
+        if (!fields.ContainsKey("question"))
+        {
+            fields.Remove("key");
+        }
+
         return fields;
 
         void Take(string field, IEnumerable<int> columns)
@@ -111,10 +140,15 @@ internal static partial class AnswersColumns
         {
             var (heading, cells) = (table.Headings[column], CellContent.Cells(table, column));
             var rest = Columns.Fold(PointsWords().Replace(heading, ""));
-            var belongs = questions.FindIndex(q => rest.Length > 0 && Columns.Fold(q.Text) is var text && (text == rest || text.StartsWith(rest, StringComparison.Ordinal) || rest.EndsWith(text, StringComparison.Ordinal)));
+            var belongs = Belonging(rest);
             if (questions.Count == 0 && cells.Count > 0 && cells.TrueForAll(IsPoints) && Columns.Fold(PointsWords().Replace(WithoutMost().Replace(heading, ""), "")) is "" or "total")
             {
                 total ??= column;
+            }
+            else if (questions.Count > 0 && IsOfRight(heading) && cells.Count > 0 && (cells.TrueForAll(c => RightOrWrong(c) is not null) || cells.TrueForAll(c => c is "0" or "1")))
+            {
+                var at = belongs >= 0 ? belongs : questions.Count - 1;
+                questions[at] = questions[at] with { Points = column };
             }
             else if (KeyWords().IsMatch(heading) && questions.Count > 0)
             {
@@ -134,6 +168,12 @@ internal static partial class AnswersColumns
             }
         }
 
+        // The question of the same words, else the longest that ends or begins alike: “Tide” is not “When is the next tide?”.
+        int Belonging(string rest) => rest.Length == 0 ? -1
+            : questions.Index().Select(q => (q.Index, Text: Columns.Fold(q.Item.Text)))
+                .Where(q => q.Text == rest || q.Text.StartsWith(rest, StringComparison.Ordinal) || rest.EndsWith(q.Text, StringComparison.Ordinal))
+                .OrderByDescending(q => q.Text == rest).ThenByDescending(q => q.Text.Length).Select(q => q.Index).DefaultIfEmpty(-1).First();
+
         return questions.Count == 0 && total is { } whole ? [new QuestionColumns(table.Headings[whole], null, whole, null)] : questions;
     }
 
@@ -142,19 +182,28 @@ internal static partial class AnswersColumns
     /// <param name="questions">The questions found in it.</param>
     /// <param name="fields">What is known of its other columns.</param>
     public static bool AreClear(Table table, IReadOnlyList<QuestionColumns> questions, IReadOnlyDictionary<string, int> fields) =>
-        (fields.ContainsKey("question") && fields.ContainsKey("answer"))
+        (fields.TryGetValue("question", out var asked) && fields.ContainsKey("answer")
+            && (IsOfQuestions(table.Headings[asked]) || CellContent.Cells(table, asked) is var cells && cells.Count(IsQuestion) * 2 > cells.Count))
         || questions.Any(q => q.Points is not null || q.Key is not null)
         || table.Headings.Any(h => IsQuestion(h) && !AsksForName(h));
 
     /// <summary>The most points as a heading says them, as in “Q. 1 /2.50” or “Score (out of 10)”; null if it does not.</summary>
     public static decimal? OfHeading(string heading) => WithoutMost().Match(Digits.Plain(heading)) is { Success: true } most ? AnswerReading.NumberIn(most.Groups["most"].Value) : null;
 
-    /// <summary>Points as a cell has them: how many, and of how many if it says so.</summary>
+    /// <summary>Points as a cell has them: how many, and of how many if it says so; one of one for what says “right”.</summary>
     public static (decimal Got, decimal? Most)? PointsIn(string cell) =>
-        cell.Length > LongestPoints || Fraction().Match(Digits.Plain(cell)) is not { Success: true } points || AnswerReading.NumberIn(points.Groups["got"].Value) is not { } got ? null
+        RightOrWrong(cell) is { } right ? (right ? 1 : 0, 1)
+        : cell.Length > LongestPoints || Fraction().Match(Digits.Plain(cell)) is not { Success: true } points || AnswerReading.NumberIn(points.Groups["got"].Value) is not { } got ? null
         : (got, points.Groups["most"] is { Success: true } most ? AnswerReading.NumberIn(most.Value) : points.Groups["percent"].Success ? 100 : null);
 
-    private static bool IsPoints(string cell) => cell is "-" || PointsIn(cell) is not null;
+    /// <summary>Whether a cell says that something was right, or that it was wrong; null if it says neither.</summary>
+    public static bool? RightOrWrong(string cell) => cell.Length > LongestPoints ? null : SaysRight.Contains(cell.Trim().ToLowerInvariant()) ? true : SaysWrong.Contains(cell.Trim().ToLowerInvariant()) ? false : null;
+
+    /// <summary>Whether a heading says that what is below it was right or wrong.</summary>
+    public static bool IsOfRight(string heading) => CorrectWords().IsMatch(heading);
+
+    /// <summary>Whether a cell holds points, or a dash for none.</summary>
+    public static bool IsPoints(string cell) => cell is "-" || PointsIn(cell) is not null;
 
     private static bool AsksForName(string heading) => NameWords().IsMatch(heading);
 
@@ -167,7 +216,10 @@ internal static partial class AnswersColumns
     [GeneratedRegex(@"[\[(:\-–\s]*\b(?:points?|scores?|marks?|grade|punkte|puntos|pts)\b[\])\-–:\s]*", RegexOptions.IgnoreCase)]
     private static partial Regex PointsWords();
 
-    [GeneratedRegex(@"\b(?:right|correct)\s+(?:answer|response)|\banswer key\b|\brichtige antwort", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(@"^\W*(?:is\s+|was\s+)?(?:correct|right|richtig|correcto|juste|rätt|riktigt?|rigtigt?|oikein|rétt|ok)\W*$|[\[(]\s*(?:correct|right|richtig|correcto|juste|rätt|riktigt?|rigtigt?|oikein|rétt)\s*[?]?[\])]\s*$|^(?:is\s+)?(?:correct|right)\s*[-–:]\s", RegexOptions.IgnoreCase)]
+    private static partial Regex CorrectWords();
+
+    [GeneratedRegex(@"\b(?:right|correct)\s+(?:answer|response)|\banswer key\b|\brichtige antwort|\brätt svar|\brigtigt svar|\bbonne réponse|\brespuesta correcta|\boikea vastaus", RegexOptions.IgnoreCase)]
     private static partial Regex KeyWords();
 
     [GeneratedRegex(@"[\s(\[]*(?:/|out of|von|max\.?)\s*(?<most>[0-9]+(?:[.,][0-9]+)?)[)\]]?\s*$", RegexOptions.IgnoreCase)]

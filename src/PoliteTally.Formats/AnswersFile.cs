@@ -24,12 +24,17 @@ public sealed record QuestionRead(string Text, IReadOnlyList<AnswerRead> Answers
 /// <param name="Questions">The questions, in order.</param>
 /// <param name="People">Its rows, without what was answered; with what is wrong with them.</param>
 /// <param name="Problems">What is wrong with it as a whole.</param>
+/// <param name="Unclear">What is asked of its columns.</param>
 /// <param name="Remarks">What is worth a look.</param>
 /// <param name="IsClear">Whether its columns say that these are answers, and nothing else that a program gives.</param>
 /// <param name="IsEven">Whether it has headings, and rows as long as they are: a text with commas in it has not.</param>
 public sealed record AnswersPreview(
     IReadOnlyList<Column> Columns, bool NamesZone, bool Anonymous, IReadOnlyList<QuestionRead> Questions, IReadOnlyList<AnswersRow> People, IReadOnlyList<string> Problems,
-    IReadOnlyList<string> Remarks, bool IsClear, bool IsEven);
+    IReadOnlyList<string> Unclear, IReadOnlyList<string> Remarks, bool IsClear, bool IsEven)
+{
+    /// <summary>Whether headings say what is the question and what the answer.</summary>
+    internal bool IsSaidByHeadings => Columns.Any(c => c.Field == "question" && AnswersColumns.IsOfQuestions(c.Heading)) && Columns.Any(c => c.Field == "answer" && AnswersColumns.IsOfAnswers(c.Heading));
+}
 
 /// <summary>A row of a table of answers, without what was answered.</summary>
 /// <param name="Row">The row, from 1.</param>
@@ -64,14 +69,14 @@ public static class AnswersFile
         using var budget = ReadingBudget.Begin();
         using var room = ReadingRoom.For(bytes.Length);
         var near = lessonFrom.InZone(zone).LocalDateTime;
-        var table = TableOf(bytes, near);
+        var table = TableOf(bytes, near, isNameHere);
         var fields = mapping ?? AnswersColumns.Guess(table, near, isNameHere);
         var single = fields.ContainsKey("question") && fields.ContainsKey("answer");
         var questions = single ? [] : AnswersColumns.Questions(table, fields, near);
         var columns = Columns.Describe(table, fields);
         if (!single && questions.Count == 0)
         {
-            return new AnswersPreview(columns, NamesZone: true, Anonymous: false, [], [], ["Say which columns hold the questions and the answers: every column that is nothing else is taken for a question."], [], IsClear: false, IsEven: false);
+            return new AnswersPreview(columns, NamesZone: true, Anonymous: false, [], [], ["Say which columns hold the questions and the answers: every column that is nothing else is taken for a question."], [], [], IsClear: false, IsEven: false);
         }
 
         if (questions.Count > MostQuestions)
@@ -97,8 +102,8 @@ public static class AnswersFile
         }
 
         return new AnswersPreview(
-            columns, namesZone, anonymous, read, people, FarFrom(), tries == 0 ? [] : [$"{Words.Count(tries, "row")} of somebody who tried again: the last try counts."],
-            AnswersColumns.AreClear(table, questions, fields), IsEven(table));
+            columns, namesZone, anonymous, read, people, FarFrom(), Unclear(), tries == 0 ? [] : [$"{Words.Count(tries, "row")} of somebody who tried again: the last try counts."],
+            AnswersColumns.AreClear(table, questions, fields), IsEven());
 
         AnswersRow PersonOf(TableRow row, Instant? at)
         {
@@ -153,6 +158,17 @@ public static class AnswersFile
             return usable;
         }
 
+        // Nobody tries so often that most rows count for nothing.
+        IReadOnlyList<string> Unclear() => mapping is null && tries * 2 > ordered.Length && attempt < 0
+            ? [$"{Words.Count(tries, "row")} of {ordered.Length} would count for nothing, as earlier tries of the same people. If each row is one answer, say which column holds the question and which the answer."]
+            : [];
+
+        bool IsEven() => table.Headings.Count > 1 && (table.HeadingsKnown || !HoldsData(table.Headings))
+            && rows.Take(RowsLookedAt).Count(r => r.Cells.Count == table.Headings.Count) >= CellContent.Most * Math.Min(rows.Count, RowsLookedAt);
+
+        // Where somebody is named, or a time stands, are no headings.
+        bool HoldsData(IReadOnlyList<string> headings) => (named >= 0 && isNameHere(headings[named])) || headings.Any(h => CellContent.Of([h], near) is Holds.Times or Holds.Dates or Holds.Addresses);
+
         QuestionRead OfColumns(QuestionColumns question)
         {
             var (answer, points) = (question.Answer ?? -1, question.Points ?? -1);
@@ -168,9 +184,10 @@ public static class AnswersFile
                 }
             }
 
-            var right = question.Key is { } key ? ordered.Select(i => Columns.CellOf(rows[i], key)).Where(c => c.Length > 0).Distinct().ToList() : [];
-            return new QuestionRead(question.Text, answers.All, right, question.Answer is null);
+            return new QuestionRead(question.Text, answers.All, question.Key is { } key ? TextsOf(ordered, key) : [], question.Answer is null);
         }
+
+        IReadOnlyList<string> TextsOf(IEnumerable<int> some, int column) => [.. some.Select(i => Columns.CellOf(rows[i], column)).Where(c => c.Length > 0).Distinct()];
 
         List<QuestionRead> OfRows() =>
         [
@@ -178,7 +195,7 @@ public static class AnswersFile
                let text = Columns.CellOf(rows[i], asked)
                where text.Length > 0
                group i by text into question
-               select new QuestionRead(question.Key, TriesOf([.. question]), [], OnlyPoints: false),
+               select new QuestionRead(question.Key, TriesOf([.. question]), TextsOf(question, Place("key")), OnlyPoints: false),
         ];
 
         IReadOnlyList<AnswerRead> TriesOf(List<int> question)
@@ -202,22 +219,17 @@ public static class AnswersFile
         }
     }
 
-    private static Table TableOf(byte[] bytes, LocalDateTime near)
+    private static Table TableOf(byte[] bytes, LocalDateTime near, Func<string, bool> isNameHere)
     {
         bool IsData(string cell) => CellContent.Of([cell], near) is Holds.Times or Holds.Dates or Holds.Addresses;
         if (Archive.IsOne(bytes))
         {
-            return Table.Read(bytes, AnswersColumns.IsHeading, mostRows: Table.MostOfLesson, isData: IsData);
+            return AnswersShape.Across(Table.Read(bytes, AnswersColumns.IsHeading, mostRows: Table.MostOfLesson, isData: IsData), isNameHere);
         }
 
         FileSize.Check(bytes.Length, FileSize.OnlyTheSheet);
-        var text = FileText.Of(bytes);
-        return text.BeginsAsJson && JsonTable.Of(text) is { } objects ? objects : Table.FromText(text, AnswersColumns.IsHeading, mostRows: Table.MostOfLesson, isData: IsData);
+        return AnswersShape.Of(FileText.Of(bytes), IsData, isNameHere);
     }
-
-    private static bool IsEven(Table table) =>
-        table.HeadingsKnown && table.Headings.Count > 1
-        && table.Rows.Take(RowsLookedAt).Count(r => r.Cells.Count == table.Headings.Count) >= CellContent.Most * Math.Min(table.Rows.Count, RowsLookedAt);
 
     private static int Different(IEnumerable<string> texts, int most)
     {

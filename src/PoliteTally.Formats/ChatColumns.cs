@@ -20,6 +20,9 @@ internal static class ChatColumns
     // So many cells show whether names stand in a column.
     private const int ManyNames = 30;
 
+    // Nobody writes “everyone” in every fifth message.
+    private const int ShareOfEverybody = 5;
+
     private static readonly HashSet<string> HeadingWords = [.. Headings.Values.SelectMany(w => w)];
 
     /// <summary>Whether a cell is a heading that saved chats have.</summary>
@@ -61,7 +64,7 @@ internal static class ChatColumns
         // The longest texts are what was written; what is the same in every row says what kind of row it is.
         Take("text", [.. Free(Holds.Texts).Where(c => IsMixed(c) || table.Rows.Count == 1).OrderByDescending(c => CellContent.Cells(table, c).Distinct().Sum(t => t.Length))]);
         Take("name", [.. Free(Holds.Texts).OrderBy(ShareOfMostCommon)]);
-        Take("to", [.. Free(Holds.Texts).Where(c => (ofNames.Contains(c) && IsMixed(c)) || CellContent.Cells(table, c) is var cells && cells.Count(Addressing.IsEverybody) * 2 > cells.Count)]);
+        Take("to", [.. Free(Holds.Texts).Where(c => (ofNames.Contains(c) && IsMixed(c)) || CellContent.Cells(table, c) is var cells && cells.Count(Addressing.IsEverybody) * ShareOfEverybody > cells.Count)]);
         return fields;
 
         void Take(string field, List<int> columns)

@@ -27,6 +27,9 @@ public sealed record ChatPreview(
     /// <summary>Whether nothing else can be meant: people of the class say something, in words.</summary>
     public bool IsClear { get; init; }
 
+    /// <summary>Whether it was read line by line, not as a table.</summary>
+    internal bool InLines { get; init; }
+
     /// <summary>Whether its messages have words, most of them several.</summary>
     internal bool HasWords => Rows.Count > 0 && Rows.Average(r => r.Text.Count(c => c == ' ')) >= FewSpaces;
 }
@@ -38,7 +41,7 @@ public static class ChatFile
     private const double Doubtful = 0.5;
 
     // In a chat people write again; to questions each answers once.
-    private const double Repeated = 1.5;
+    internal const double Repeated = 1.5;
 
     // So many messages show how whom they go to is written.
     private const int Looked = 400;
@@ -97,7 +100,7 @@ public static class ChatFile
         var unclear = mapping is null && sure < Doubtful && !looked.Exists(n => isNameHere(n)) && senders.Count > 1
             ? [$"“{string.Join("”, “", senders.Take(3))}” are taken for names, and nobody in the class is called that."] : Array.Empty<string>();
         var chat = new ChatPreview(columns, namesZone, messages, leftOut + table.Rows.Count - messages.Count, FarFrom(messages), unclear);
-        return chat with { IsClear = unclear.Length == 0 && IsSaid() };
+        return chat with { IsClear = unclear.Length == 0 && IsSaid(), InLines = table.ReadAs == ChatLines.ReadAs };
 
         // People of the class say something, in words; and of a table, again and again, with no other sentences beside.
         bool IsSaid() => chat.HasWords && messages.Count(m => m.Problems.Count == 0) >= CellContent.Most * messages.Count

@@ -30,6 +30,15 @@ public static class FileRecognition
         }
 
         var chat = Try(() => ChatFile.Read(bytes, null, zone, lessonFrom, isNameHere, lines));
+        // What was asked and what was answered are words, too, and whoever answered is a list of people.
+        var answers = Quietly(() => AnswersFile.Read(bytes, null, zone, lessonFrom, lessonTo, isNameHere));
+        var isAnswers = answers is { Problems: [], IsEven: true } && answers.Questions.Any(q => q.Answers.Count > 0) && IsMostlyRight(answers.People.Select(p => p.Problems));
+        // In a line of a chat, too, there may stand a question; but no headings that say so.
+        if (isAnswers && answers!.IsClear && (chat is not { IsClear: true, InLines: true } || answers.IsSaidByHeadings))
+        {
+            return [FileKind.Answers];
+        }
+
         if (chat is { IsClear: true })
         {
             return [FileKind.Chat];
@@ -42,21 +51,15 @@ public static class FileRecognition
             return [FileKind.People];
         }
 
-        var answers = Quietly(() => AnswersFile.Read(bytes, null, zone, lessonFrom, lessonTo, isNameHere));
-        var isAnswers = answers is { Problems: [], IsEven: true } && answers.Questions.Any(q => q.Answers.Count > 0) && IsMostlyRight(answers.People.Select(p => p.Problems));
-        if (isAnswers && answers!.IsClear)
-        {
-            return [FileKind.Answers];
-        }
-
         var list = Try(() => AttendanceFile.Read(bytes, null, zone, lessonFrom, lessonTo));
         var isList = list is { Rows.Count: > 0, Unclear: [] } && IsMostlyRight(list.Rows.Select(r => r.Problems));
         return (isList, isChat) switch
         {
             (true, true) => chat!.HasWords ? [FileKind.Chat] : list!.Shape == AttendanceShape.Lengths ? [FileKind.Attendance, FileKind.Chat] : [FileKind.Attendance],
-            (true, false) => [FileKind.Attendance],
+            // Numbers beside what people said may be points, too.
+            (true, false) => isAnswers && list!.Shape == AttendanceShape.Lengths && answers!.Questions.Any(q => q.Answers.Any(a => a.Written.Text.Any(char.IsLetter))) ? [FileKind.Answers, FileKind.Attendance] : [FileKind.Attendance],
             // Who wrote what and when is a chat, unless its headings are questions.
-            (false, true) => isAnswers && !NamesMessages(chat!) && answers!.Questions.Count > 1 ? [FileKind.Answers, FileKind.Chat] : [FileKind.Chat],
+            (false, true) => isAnswers && !NamesMessages(chat!) && (answers!.Questions.Count > 1 || IsOnceEach(chat!)) ? [FileKind.Answers, FileKind.Chat] : [FileKind.Chat],
             // Names beside something that is neither a time nor a question: only the teacher knows.
             _ when isAnswers && !answers!.Anonymous => list is { Columns.Count: > 0 } ? [FileKind.Answers, FileKind.Attendance] : [FileKind.Answers],
             // A list of which something is to be asked.
@@ -110,6 +113,9 @@ public static class FileRecognition
         var all = problems.ToList();
         return all.Count(p => p.Count == 0) * 2 >= all.Count;
     }
+
+    // In a chat people write again; to a question each answers once.
+    private static bool IsOnceEach(ChatPreview chat) => chat.Rows.Count < ChatFile.Repeated * chat.Rows.DistinctBy(r => r.Name).Count();
 
     private static bool NamesMessages(ChatPreview chat) => chat.Columns.Any(c => c.Field == "text" && ChatColumns.IsHeading(c.Heading));
 }

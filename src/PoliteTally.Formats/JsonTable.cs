@@ -4,7 +4,10 @@ using System.Text.RegularExpressions;
 
 namespace PoliteTally.Formats;
 
-/// <summary>Reads JSON as a table: the longest list of objects in it, a row each; what lies deeper is a column named by its path.</summary>
+/// <summary>
+/// Reads JSON as a table: the longest list of objects in it, a row each; what lies deeper is a column named by its path. If asked to, a list that nearly every one of
+/// them has inside is taken apart: a row for each of its objects, with what stands around them.
+/// </summary>
 internal static partial class JsonTable
 {
     // An escape of one half takes six characters, that of a whole letter outside the first plane twice as many.
@@ -13,19 +16,21 @@ internal static partial class JsonTable
     private static readonly JsonDocumentOptions Options = new() { MaxDepth = 12 };
 
     /// <summary>The table; null if it is no JSON, or has no list of objects.</summary>
+    /// <param name="text">The file.</param>
+    /// <param name="takeApart">Whether lists inside are taken apart.</param>
     /// <exception cref="FormatProblem">It has too many rows or columns.</exception>
-    public static Table? Of(FileText text)
+    public static Table? Of(FileText text, bool takeApart = false)
     {
         try
         {
             using var document = text.Json(Options);
-            return TableIn(document);
+            return TableIn(document, takeApart);
         }
         catch (InvalidOperationException)
         {
             // Half of a letter, where a program cut a message in the middle of a smiley.
             using var document = JsonDocument.Parse(Escapes().Replace(text.Whole, e => e.Length == HalfALetter && char.IsSurrogate((char)Convert.ToInt32(e.Value[2..], 16)) ? @"\ufffd" : e.Value), Options);
-            return TableIn(document);
+            return TableIn(document, takeApart);
         }
         catch (JsonException)
         {
@@ -33,33 +38,42 @@ internal static partial class JsonTable
         }
     }
 
-    private static Table? TableIn(JsonDocument document) =>
-        Lists(document.RootElement).OrderByDescending(l => l.GetArrayLength()).Select(l => (JsonElement?)l).FirstOrDefault() is { } list ? TableOf(list) : null;
+    private static Table? TableIn(JsonDocument document, bool takeApart) =>
+        Lists(document.RootElement).OrderByDescending(l => l.GetArrayLength()).Select(l => (JsonElement?)l).FirstOrDefault() is { } list ? TableOf(list, takeApart ? ListInside(list) : null) : null;
 
     private static IEnumerable<JsonElement> Lists(JsonElement element) => element.ValueKind switch
     {
-        JsonValueKind.Array when element.EnumerateArray().All(e => e.ValueKind == JsonValueKind.Object) && element.GetArrayLength() > 0 => [element],
+        JsonValueKind.Array when IsOfObjects(element) => [element],
         JsonValueKind.Object => element.EnumerateObject().SelectMany(p => Lists(p.Value)),
         _ => [],
     };
 
-    private static Table TableOf(JsonElement list)
-    {
-        if (list.GetArrayLength() > Table.MostOfLesson)
-        {
-            throw new FormatProblem($"This file has more than {Table.MostOfLesson:N0} messages. Keep only those of this lesson and bring in that.");
-        }
+    private static bool IsOfObjects(JsonElement element) => element.ValueKind == JsonValueKind.Array && element.GetArrayLength() > 0 && element.EnumerateArray().All(e => e.ValueKind == JsonValueKind.Object);
 
-        var top = new Place("");
+    // The property in which nearly all objects of a list have a list of their own, with most in it; null if there is none.
+    private static string? ListInside(JsonElement list) =>
+        list.EnumerateArray().SelectMany(e => e.EnumerateObject()).Where(p => IsOfObjects(p.Value) || (p.Value.ValueKind == JsonValueKind.Array && p.Value.GetArrayLength() == 0)).GroupBy(p => p.Name)
+            .Where(p => p.Count() >= CellContent.Most * list.GetArrayLength() && p.Any(inside => inside.Value.GetArrayLength() > 0)).MaxBy(p => p.Sum(inside => inside.Value.GetArrayLength()))?.Key;
+
+    private static Table TableOf(JsonElement list, string? apart)
+    {
+        var (top, within) = (new Place(""), new Place(apart ?? ""));
         var (headings, cells) = (new List<string>(), new List<string>());
         var rows = new TableRows(list.GetArrayLength());
         var number = 0;
         foreach (var element in list.EnumerateArray())
         {
-            ReadingBudget.Ask();
-            CollectionsMarshal.AsSpan(cells).Fill("");
-            Fill(element, top, cells, headings);
-            rows.Add(++number, CollectionsMarshal.AsSpan(cells));
+            if (apart is null)
+            {
+                Add(element, null);
+            }
+            else if (element.TryGetProperty(apart, out var inside) && IsOfObjects(inside))
+            {
+                foreach (var one in inside.EnumerateArray())
+                {
+                    Add(element, one);
+                }
+            }
         }
 
         // A property that comes later is missing from the rows before it.
@@ -69,6 +83,24 @@ internal static partial class JsonTable
         }
 
         return new Table(headings, 0, rows.All, "JSON", HeadingsKnown: true);
+
+        void Add(JsonElement element, JsonElement? inside)
+        {
+            ReadingBudget.Ask();
+            if (number == Table.MostOfLesson)
+            {
+                throw new FormatProblem($"This file has more than {Table.MostOfLesson:N0} rows. Keep only those of this lesson and bring in that.");
+            }
+
+            CollectionsMarshal.AsSpan(cells).Fill("");
+            Fill(element, top, cells, headings);
+            if (inside is { } one)
+            {
+                Fill(one, within, cells, headings);
+            }
+
+            rows.Add(++number, CollectionsMarshal.AsSpan(cells));
+        }
     }
 
     // The first of two values of one path is taken, as a reader of headings would.
@@ -84,12 +116,12 @@ internal static partial class JsonTable
                 }
 
                 break;
-            case JsonValueKind.String or JsonValueKind.Number:
+            case JsonValueKind.String or JsonValueKind.Number or JsonValueKind.True or JsonValueKind.False:
                 if (place.Column < 0)
                 {
                     if (headings.Count == Table.MostColumns)
                     {
-                        throw new FormatProblem($"Its objects have more than {Table.MostColumns} properties, which is more than can be read. Save only those of the messages.");
+                        throw new FormatProblem($"Its objects have more than {Table.MostColumns} properties, which is more than can be read. Save only those that are wanted.");
                     }
 
                     place.Column = headings.Count;

@@ -29,6 +29,9 @@ public static partial class PeopleFile
     // Of a list of this class so many are of it: a picture is read with mistakes.
     private const double ShareOfClass = 0.4;
 
+    // Of the lines of a table so many have as many cells; in the others one is empty.
+    private const double MostLines = 0.7;
+
     // So many names show whose list it is.
     private const int Looked = 100;
 
@@ -57,7 +60,7 @@ public static partial class PeopleFile
             {
                 at ??= moment;
             }
-            else if (NameIn(text) is not { } name || often.Contains(Columns.Fold(text)) || (names.Count == 0 && AttendanceColumns.IsHeading(text)))
+            else if (NameIn(text) is not { } name || text.Contains('@') || often.Contains(Columns.Fold(text)) || (names.Count == 0 && AttendanceColumns.IsHeading(text)))
             {
                 leftOut++;
             }
@@ -90,7 +93,13 @@ public static partial class PeopleFile
         }
 
         FileSize.Check(bytes.Length, "Save only the names and bring in those.");
-        var text = FileText.Of(bytes).Whole;
+        var file = FileText.Of(bytes);
+        if (file.BeginsAsJson && JsonTable.Of(file) is not null)
+        {
+            throw new FormatProblem("This is a file of a program, not a list of names. It needs a name in each line.");
+        }
+
+        var text = file.Whole;
         // Names in one line stand between commas; in a list of lines a comma is part of a name.
         var between = text.AsSpan().Trim().Contains('\n') ? "\t;|" : "\t;|,";
         var (cells, row) = (new List<(int Row, string Text)>(), 0);
@@ -99,7 +108,7 @@ public static partial class PeopleFile
             row++;
             foreach (var range in line.SplitAny(between))
             {
-                if (line[range].Trim() is not { Length: > 0 } cell)
+                if (line[range].Trim().Trim('"') is not { Length: > 0 } cell)
                 {
                     continue;
                 }
@@ -116,13 +125,14 @@ public static partial class PeopleFile
         return cells;
     }
 
-    // Where every line has as many cells, names stand in all of its columns, or it is a table with a column of them.
+    // Where most lines have as many cells, names stand in all of its columns, or it is a table with a column of them.
     private static bool HasColumns(List<(int Row, string Text)> cells, Func<string, bool> isNameHere)
     {
         var lines = cells.GroupBy(c => c.Row).Select(l => l.Select(c => c.Text).ToList()).Take(Looked).ToList();
-        var width = lines.Count > 1 ? lines[^1].Count : 1;
-        return width > 1 && lines.TrueForAll(l => l.Count == width)
-            && Enumerable.Range(0, width).Count(column => lines.Count(l => isNameHere(l[column])) >= ShareOfClass * (lines.Count - 1)) < 2;
+        var width = lines.CountBy(l => l.Count).MaxBy(w => w.Value).Key;
+        var even = lines.FindAll(l => l.Count == width);
+        return lines.Count > 1 && width > 1 && even.Count >= MostLines * lines.Count
+            && Enumerable.Range(0, width).Count(column => even.Count(l => isNameHere(l[column])) >= ShareOfClass * (even.Count - 1)) < 2;
     }
 
     // In a picture a badge stands before each name, and is read as some letter or sign.

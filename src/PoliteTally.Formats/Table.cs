@@ -60,6 +60,13 @@ public sealed record Table(
     /// <summary>As <see cref="Read"/>, of a text that was read from a file.</summary>
     internal static Table FromText(FileText text, Func<string, bool> isHeading, bool headless = false, int mostRows = MostRows, Func<string, bool>? isData = null)
     {
+        var (rows, readAs) = Cut(text, mostRows);
+        return FromRows(rows, isHeading, isData, headless, readAs);
+    }
+
+    /// <summary>The rows of a text as they stand, whatever is in them, and how they were read.</summary>
+    internal static (List<TableRow> Rows, string ReadAs) Cut(FileText text, int mostRows)
+    {
         if (text.IsBlank)
         {
             throw new FormatProblem("This file is empty. Nothing was stored; choose another file.");
@@ -67,10 +74,11 @@ public sealed record Table(
 
         var separator = SeparatorOf(text.Start);
         using var reader = text.Open();
-        return FromRows(Parse(reader, separator, mostRows, text.Lines), isHeading, isData, headless, $"{text.Encoding}, cut at {SeparatorNames[separator]}");
+        return (Parse(reader, separator, mostRows, text.Lines), $"{text.Encoding}, cut at {SeparatorNames[separator]}");
     }
 
-    private static Table FromRows(List<TableRow> filled, Func<string, bool> isHeading, Func<string, bool>? isData, bool headless, string readAs)
+    /// <summary>Rows with the headings that stand among the first of them.</summary>
+    internal static Table FromRows(List<TableRow> filled, Func<string, bool> isHeading, Func<string, bool>? isData, bool headless, string readAs)
     {
         if (filled.Count == 0)
         {
@@ -115,10 +123,9 @@ public sealed record Table(
     private static char SeparatorOf(string text)
     {
         var start = text[..Math.Min(text.Length, LooksForSeparator)];
-        return new[] { ',', ';', '\t', '|' }
-            .Select(separator => (separator, fit: Fit(separator)))
-            .OrderByDescending(s => s.fit)
-            .First().separator;
+        var fits = new[] { ',', ';', '\t', '|' }.Select(separator => (Separator: separator, Fit: Fit(separator))).ToList();
+        // A comma stands inside of days and words, too: “11/2/2026, 9:28:05 AM”.
+        return fits.OrderByDescending(s => s.Fit).ThenBy(s => s.Separator == ',' && s.Fit > 0).First().Separator;
 
         int Fit(char separator)
         {

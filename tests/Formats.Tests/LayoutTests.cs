@@ -33,6 +33,13 @@ public sealed class LayoutTests(ITestOutputHelper output)
         Holds([.. Enumerable.Range(0, 200).Select(_ => lists.Draw())], l => l.Layout, MadeUpReading.Of);
     }
 
+    [Fact]
+    public void Two_hundred_tables_of_answers()
+    {
+        var tables = new MadeUpAnswers(31);
+        Holds([.. Enumerable.Range(0, 200).Select(_ => tables.Draw())], t => t.Layout, MadeUpReading.Of);
+    }
+
     private void Holds(IReadOnlyList<MadeUpChat> chats) => Holds(chats, c => c.Layout, MadeUpReading.Of);
 
     private void Holds<T>(IReadOnlyList<T> files, Func<T, string> layout, Func<T, MadeUpClass, (Outcome Outcome, string Why)> read)

@@ -55,6 +55,18 @@ public static class MadeUpReading
             return new WhatIsRead([.. read.Rows.Select(r => r.Problems.Count > 0 ? r.Problems[0] : $"{r.Name} {r.Joined} {r.Left}")], read.Rows.Any(r => r.Problems.Count > 0), read.Problems, read.Unclear);
         });
 
+    /// <summary>What became of a table of answers, and what was different.</summary>
+    public static (Outcome Outcome, string Why) Of(MadeUpTable table, MadeUpClass of)
+    {
+        return Of(table.Text, FileKind.Answers, of, table.Answers.Select(a => Told(a.Question, a.Name, a.Text, a.Share)), bytes =>
+        {
+            var read = AnswersFile.Read(bytes, null, Zone, MadeUpChats.From, To, of.IsNameHere);
+            return new WhatIsRead([.. read.Questions.SelectMany(q => q.Answers.Select(a => Told(q.Text, a.Row.Name, a.Written.Text, a.Written.Share)))], read.People.Any(p => p.Problems.Count > 0), read.Problems, read.Unclear);
+        });
+
+        static string Told(string question, string name, string text, decimal? share) => $"{question} {name}: {text}{(share is { } of ? $", {of:0.##}" : "")}";
+    }
+
     private sealed record WhatIsRead(IReadOnlyList<string> Rows, bool HasWrongRows, IReadOnlyList<string> Problems, IReadOnlyList<string> Unclear);
 
     private static (Outcome Outcome, string Why) Of(string text, FileKind kind, MadeUpClass of, IEnumerable<string> says, Func<byte[], WhatIsRead> reader)
