@@ -88,7 +88,7 @@ public static class AnswersFile
         var (named, given, family, email, number) = (Place("name"), Place("given"), Place("family"), Place("email"), Place("number"));
         var (time, attempt, asked, answered, pointed) = (Place("time"), Place("try"), Place("question"), Place("answer"), Place("points"));
         var rows = table.Rows;
-        var (times, namesZone) = time >= 0 ? TimeText.Read(Columns.Moments(table, fields, "time"), near, zone) : (new Instant?[rows.Count], true);
+        var (times, namesZone) = time >= 0 ? TimeText.Read(Columns.Moments(table, fields, "time"), lessonFrom, zone) : (new Instant?[rows.Count], true);
         var (soonest, latest) = (lessonFrom - Around, lessonTo + Around);
         var isNear = times.Any(t => t > soonest && t < latest);
         var anonymous = named < 0 && given < 0 && email < 0 && number < 0;
@@ -129,7 +129,7 @@ public static class AnswersFile
             }
             else if (at is { } moment && isNear && (moment < soonest || moment > latest))
             {
-                problems.Add($"was answered at {moment.InZone(zone).ToString("uuuu-MM-dd HH:mm", CultureInfo.InvariantCulture)}, which is not in this lesson.");
+                problems.Add(Columns.OfAnotherTime("was answered at", moment, zone));
             }
 
             return new AnswersRow(row.Number, anonymous ? "" : name, Columns.OrNull(numbered), mail.Contains('@') ? mail : null, at, problems.All);
@@ -224,7 +224,7 @@ public static class AnswersFile
         bool IsData(string cell) => CellContent.Of([cell], near) is Holds.Times or Holds.Dates or Holds.Addresses;
         if (Archive.IsOne(bytes))
         {
-            return AnswersShape.Across(Table.Read(bytes, AnswersColumns.IsHeading, mostRows: Table.MostOfLesson, isData: IsData), isNameHere);
+            return AnswersShape.Across(Table.Read(bytes, AnswersColumns.IsHeading, mostRows: Table.MostOfLesson, isData: IsData), IsData, isNameHere);
         }
 
         FileSize.Check(bytes.Length, FileSize.OnlyTheSheet);

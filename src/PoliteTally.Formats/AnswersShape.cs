@@ -1,4 +1,5 @@
 using System.Text.RegularExpressions;
+using NodaTime;
 
 namespace PoliteTally.Formats;
 
@@ -35,22 +36,22 @@ internal static partial class AnswersShape
     {
         if (text.BeginsAsJson && JsonTable.Of(text, takeApart: true) is { } objects)
         {
-            return Across(objects with { Headings = WithoutPaths(objects.Headings) }, isNameHere);
+            return Across(objects with { Headings = WithoutPaths(objects.Headings) }, isData, isNameHere);
         }
 
         var (rows, readAs) = Table.Cut(text, Table.MostOfLesson);
-        return Parts(rows, readAs, isNameHere) ?? Across(Table.FromRows(rows, AnswersColumns.IsHeading, isData, headless: false, readAs), isNameHere);
+        return Parts(rows, readAs, isData, isNameHere) ?? Across(Table.FromRows(rows, AnswersColumns.IsHeading, isData, headless: false, readAs), isData, isNameHere);
     }
 
     /// <summary>A table whose headings are people, as a row an answer; any other as it is.</summary>
-    public static Table Across(Table table, Func<string, bool> isNameHere)
+    public static Table Across(Table table, Func<string, bool> isData, Func<string, bool> isNameHere)
     {
         // A single word may be like a name, and be none: “Time”, “Answer”.
         List<int> named = [.. Enumerable.Range(0, table.Headings.Count).Where(c => !table.Headings[c].Any(char.IsDigit) && isNameHere(table.Headings[c]))];
         var whole = named.FindAll(c => table.Headings[c].Contains(' '));
         var people = whole.Count * 2 > table.Headings.Count ? whole : named.Count >= Math.Max(FewPeople, table.Headings.Count - 1) && !table.Headings.Skip(1).Any(AnswersColumns.IsHeading) ? named : [];
         // Names below names are a grid of people.
-        if (people.Count == 0 || table.Headings.Count == 1 || people.SelectMany(c => CellContent.Cells(table, c).Take(FewCells)).ToList() is var below && below.Count(c => c.Contains(' ') && isNameHere(c)) * 2 > below.Count)
+        if (people.Count == 0 || table.Headings.Count == 1 || table.Headings.Any(isData) || people.SelectMany(c => CellContent.Cells(table, c).Take(FewCells)).ToList() is var below && below.Count(c => c.Contains(' ') && isNameHere(c)) * 2 > below.Count)
         {
             return table;
         }
@@ -75,7 +76,7 @@ internal static partial class AnswersShape
     }
 
     // A line with the question, then whoever answered, again and again; with the headings once, each time, or never.
-    private static Table? Parts(List<TableRow> rows, string readAs, Func<string, bool> isNameHere)
+    private static Table? Parts(List<TableRow> rows, string readAs, Func<string, bool> isData, Func<string, bool> isNameHere)
     {
         // What is written first is a title that asks, or one of several, each of them once and with people below.
         if (rows.Count < FewRows || !IsTitle(rows[0]))
@@ -85,10 +86,13 @@ internal static partial class AnswersShape
 
         var (all, titles) = (Math.Min(rows.Count, Looked), rows.Take(Looked).Count(IsTitle));
         if (titles * FewRows > all || rows.Take(Looked).Where(IsTitle).DistinctBy(TitleOf).Count() < titles
-            || (titles == 1 && !AnswersColumns.IsQuestion(TitleOf(rows[0])) && !rows[1].Cells.Any(AnswersColumns.IsOfAnswers)))
+            || rows.Take(Looked).Count(IsOfPresence) * 2 > all || (titles == 1 && !AnswersColumns.IsQuestion(TitleOf(rows[0])) && !rows[1].Cells.Any(AnswersColumns.IsOfAnswers)))
         {
             return null;
         }
+
+        // Two times, a length, a coming or going are no answer.
+        bool IsOfPresence(TableRow row) => row.Cells.Count(isData) > 1 || row.Cells.Any(c => AttendanceColumns.Says(c) is (true, false) or (false, true) || (c.Any(char.IsLetter) && TimeText.Length(c, Duration.FromMinutes(1)) is not null));
 
         var blocks = Blocks(rows);
         var head = blocks[0].Rows is [var first, ..] && (first.Cells.Any(AnswersColumns.IsOfAnswers) || !first.Cells.Any(isNameHere)) ? first.Cells : ArraySegment<string>.Empty;
@@ -108,7 +112,7 @@ internal static partial class AnswersShape
             }
         }
 
-        return blocksOfPeople == 0 || (titles > 1 && blocksOfPeople < 2) ? null
+        return blocksOfPeople == 0 || head.Any(AttendanceColumns.IsOfPresence) || (titles > 1 && blocksOfPeople < 2) ? null
             : new Table([RowAnAnswer[1], .. head, .. Enumerable.Repeat("", width - head.Count)], rows[0].Number, answers.All, readAs, HeadingsKnown: true);
     }
 

@@ -27,15 +27,20 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
 
     private static readonly HashSet<string> HeadingWords = [.. Headings.Values.SelectMany(w => w)];
 
+    private static readonly List<string> OfPresence = ["joined", "left", "event", "length"];
+
     // An event is a word or a short sentence.
     private const int LongestEvent = 100;
 
     private static readonly string[] Times = ["joined", "left", "time"];
-    private static readonly string[] ComingWords = ["join", "joined", "joins", "enter", "entered", "in", "arrived", "connected", "beigetreten", "came in", "came"];
-    private static readonly string[] GoingWords = ["leave", "left", "leaves", "exit", "exited", "out", "departed", "disconnected", "verlassen", "went out", "went", "gone"];
+    private static readonly string[] ComingWords = ["join", "joined", "joins", "enter", "entered", "in", "arrived", "connected", "beigetreten", "betreten", "gekommen", "came in", "came", "rejoint", "entré", "entrée", "arrivé", "arrivée", "entró", "entrou", "unió", "kom", "tiltrådte", "anslöt", "liittyi", "saapui", "entrato", "dołączył", "dołączyła", "вошел", "вошла", "加入"];
+    private static readonly string[] GoingWords = ["leave", "left", "leaves", "exit", "exited", "out", "departed", "disconnected", "verlassen", "went out", "went", "gone", "gegangen", "quitté", "sorti", "sortie", "parti", "partie", "salió", "saiu", "gik", "gikk", "gick", "forlod", "forlot", "lämnade", "fór", "poistui", "lähti", "uscito", "opuścił", "opuściła", "вышел", "вышла", "离开"];
 
     /// <summary>Whether a cell is a heading that such lists have, whatever zone stands beside it.</summary>
     public static bool IsHeading(string cell) => HeadingWords.Contains(Known(cell));
+
+    /// <summary>Whether a heading is one of comings, goings or lengths, and of nothing else.</summary>
+    public static bool IsOfPresence(string heading) => Known(heading) is var known && OfPresence.Exists(f => Headings[f].Contains(known));
 
     /// <summary>Whether an event is a coming or a going, in words; neither and both are unclear.</summary>
     public static (bool Coming, bool Going) Says(string what)
@@ -65,13 +70,23 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
         return hours > 14 || minutes > 59 ? null : Offset.FromSeconds((zone.Groups["sign"].Value is "-" or "−" ? -1 : 1) * ((hours * 3600) + (minutes * 60)));
     }
 
-    /// <summary>Reads a table of attendance. Without headings that are known, a first row that holds a time or an address is a row like the others.</summary>
+    /// <summary>Reads a table of attendance; of several the one that says when people came and went, and of those the one with most rows. Without headings that are known, a first row that holds a time or an address is a row like the others.</summary>
     /// <exception cref="FormatProblem">The file is no table that can be read.</exception>
-    public static Table TableOf(byte[] bytes, LocalDateTime near)
+    public static Table TableOf(byte[] bytes, LocalDateTime near, bool clocksGoBack)
     {
         // Whoever takes part may be called “participant” in every row: a row that holds a time or an address has no headings.
         var table = Table.Read(bytes, IsHeading, mostRows: Table.MostOfLesson, isData: IsData);
-        return !table.HeadingsKnown && table.Headings.Any(IsData) ? Table.Read(bytes, IsHeading, headless: true, mostRows: Table.MostOfLesson) : table;
+        if (!table.HeadingsKnown)
+        {
+            return table.Headings.Any(IsData) ? Rows() : table;
+        }
+
+        var parts = new AttendanceParts(IsHeading, IsData);
+        return parts.AreSeveral(table) && Rows() is var rows && parts.Of(rows.Rows, rows.ReadAs, table.HeadingsRow).ToList() is { Count: > 0 } tables
+            ? tables.MaxBy(t => (Guess(t, near, clocksGoBack).Fields.ContainsKey("name"), Times.Any(Guess(t, near, clocksGoBack).Fields.ContainsKey), t.Rows.Count))!
+            : table;
+
+        Table Rows() => Table.Read(bytes, IsHeading, headless: true, mostRows: Table.MostOfLesson);
 
         bool IsData(string cell) => CellContent.Of([cell], near) is Holds.Times or Holds.Dates or Holds.Addresses;
     }
@@ -79,7 +94,8 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
     /// <summary>Guesses the columns of a table.</summary>
     /// <param name="table">The table.</param>
     /// <param name="near">When the lesson was to begin, in the zone of its times.</param>
-    public static AttendanceColumns Guess(Table table, LocalDateTime near)
+    /// <param name="clocksGoBack">Whether an hour of the lesson comes twice.</param>
+    public static AttendanceColumns Guess(Table table, LocalDateTime near, bool clocksGoBack)
     {
         var fields = new Dictionary<string, int>(Columns.Guess([.. table.Headings.Select(Known)], Headings));
         var holds = table.Headings.Select((_, column) => CellContent.Of(table, column, near)).ToList();
@@ -168,7 +184,7 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
         {
             var pairs = table.Rows.Take(CellContent.Looked).Select(r => (A: TimeText.Sortable(Columns.CellOf(r, first), near), B: TimeText.Sortable(Columns.CellOf(r, second), near)))
                 .Where(p => p is { A: not null, B: not null }).ToList();
-            return pairs.Count > 0 && pairs.Count(p => p.A <= p.B) >= CellContent.Most * pairs.Count;
+            return pairs.Count > 0 && pairs.Count(p => p.A <= (clocksGoBack ? p.B!.Value.PlusHours(1) : p.B)) >= CellContent.Most * pairs.Count;
         }
 
         string Named(List<int> columns) => $"{string.Join(" and ", columns.Select(c => $"“{Columns.TitleOf(table, c)}”"))} {(columns.Count == 1 ? "holds" : "hold")}";

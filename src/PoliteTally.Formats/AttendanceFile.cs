@@ -39,6 +39,9 @@ public static class AttendanceFile
 {
     private const int RemarksSaid = 5;
 
+    // Whoever joins so much before or after joins another lesson.
+    private static readonly Duration AnotherTime = Duration.FromHours(6);
+
     // Some programs round to whole minutes, and some round up.
     private static readonly Duration Rounding = Duration.FromMinutes(1.5);
 
@@ -55,8 +58,9 @@ public static class AttendanceFile
         using var budget = ReadingBudget.Begin();
         using var room = ReadingRoom.For(bytes.Length);
         var near = lessonFrom.InZone(zone).LocalDateTime;
-        var table = AttendanceColumns.TableOf(bytes, near);
-        var (fields, unclear) = mapping is null ? AttendanceColumns.Guess(table, near) : new AttendanceColumns(mapping, []);
+        var clocksGoBack = zone.GetUtcOffset(lessonFrom - AnotherTime) > zone.GetUtcOffset(lessonTo + AnotherTime);
+        var table = AttendanceColumns.TableOf(bytes, near, clocksGoBack);
+        var (fields, unclear) = mapping is null ? AttendanceColumns.Guess(table, near, clocksGoBack) : new AttendanceColumns(mapping, []);
         var columns = Columns.Describe(table, fields);
         AttendanceShape? shape = fields.ContainsKey("joined") ? AttendanceShape.Stretches
             : fields.ContainsKey("event") && fields.ContainsKey("time") ? AttendanceShape.Events
@@ -85,13 +89,17 @@ public static class AttendanceFile
         // All joining times, then all leaving times.
         string[] cells = [.. Columns.Moments(table, fields, firstField), .. Columns.Moments(table, fields, "left")];
         var stated = fields.TryGetValue(firstField, out var column) && column < table.Headings.Count ? AttendanceColumns.OffsetIn(table.Headings[column]) : null;
-        var (times, namesZone) = TimeText.Read(cells, near, stated is { } offset ? DateTimeZone.ForOffset(offset) : zone);
+        var (times, namesZone) = TimeText.Read(cells, lessonFrom, stated is { } offset ? DateTimeZone.ForOffset(offset) : zone);
+        // Where some of its times lie in the lesson, those of other days belong to others.
+        var isNear = times.Any(IsNear);
         var bareUnit = table.Headings.ElementAtOrDefault(lasted) is { } heading
             && heading.Contains("sec", StringComparison.OrdinalIgnoreCase) ? Duration.FromSeconds(1) : Duration.FromMinutes(1);
         var lines = Enumerable.Range(0, table.Rows.Count).Select(i => LineOf(table.Rows[i], i)).ToList();
         var differ = shape == AttendanceShape.Stretches && fields.ContainsKey("length") ? Differing(lines) : [];
         return new AttendancePreview(
             columns, shape!.Value, namesZone || stated is not null || shape == AttendanceShape.Lengths, differ.Count > 0 ? WithShorter(lines) : lines, FarFrom(lines), unclear, Totals());
+
+        bool IsNear(Instant? at) => at > lessonFrom - AnotherTime && at < lessonTo + AnotherTime;
 
         AttendanceRow LineOf(TableRow row, int index)
         {
@@ -105,6 +113,12 @@ public static class AttendanceFile
             }
 
             var (first, second) = (times[index], times[table.Rows.Count + index]);
+            // In the hour that comes twice when clocks go back, whoever leaves before joining leaves an hour later.
+            if (second < first && zone.MapLocal(second!.Value.InZone(zone).LocalDateTime) is { Count: 2 } twice && twice.Last().ToInstant() is var later && later >= first)
+            {
+                second = later;
+            }
+
             var (joined, left) = (first, second);
             Duration? length = null;
             switch (shape)
@@ -143,6 +157,11 @@ public static class AttendanceFile
                     }
 
                     break;
+            }
+
+            if (isNear && joined is not null && !IsNear(joined) && !IsNear(left ?? joined))
+            {
+                problems.Add(Columns.OfAnotherTime("is of", joined.Value, zone));
             }
 
             return new AttendanceRow(

@@ -152,7 +152,7 @@ public static partial class CaptionsFile
         var fromStart = CountsFromStart(table, began.InZone(zone).LocalDateTime, Duration.FromHours(1));
         var times = fromStart
             ? [.. table.Rows.Select(r => TimeText.Length(r.Cells[0], Duration.FromSeconds(1)) is { } length ? Instant.FromUnixTimeSeconds(0) + length : (Instant?)null)]
-            : TimeText.Read([.. table.Rows.Select(r => r.Cells[0])], began.InZone(zone).LocalDateTime, zone).Times;
+            : TimeText.Read([.. table.Rows.Select(r => r.Cells[0])], began, zone).Times;
         var known = table.Rows.Zip(times).Where(r => r.Second is not null).Select(r => (Row: r.First, At: r.Second!.Value - Instant.FromUnixTimeSeconds(0))).ToList();
         return
         (

@@ -24,6 +24,9 @@ public sealed record ChatPreview(
     // A message has a few words, and so many spaces; a role or a device has one or two.
     private const double FewSpaces = 1.5;
 
+    // One long message makes no chat of the others.
+    private const int EnoughSpaces = 6;
+
     /// <summary>Whether nothing else can be meant: people of the class say something, in words.</summary>
     public bool IsClear { get; init; }
 
@@ -31,7 +34,7 @@ public sealed record ChatPreview(
     internal bool InLines { get; init; }
 
     /// <summary>Whether its messages have words, most of them several.</summary>
-    internal bool HasWords => Rows.Count > 0 && Rows.Average(r => r.Text.Count(c => c == ' ')) >= FewSpaces;
+    internal bool HasWords => Rows.Count > 0 && Rows.Average(r => r.Text.Count(char.IsDigit) >= r.Text.Count(char.IsLetter) ? 0 : Math.Min(EnoughSpaces, r.Text.Count(c => c == ' '))) >= FewSpaces;
 }
 
 /// <summary>Reads saved chats: tables, JSON, or text with a message in a line or in a block.</summary>
@@ -78,7 +81,8 @@ public static class ChatFile
 
         int Place(string field) => Columns.Place(fields, field);
         var (time, named, mailed, said, sent) = (Place("time"), Place("name"), Place("email"), Place("text"), Place("to"));
-        var (times, namesZone) = TimeText.Read(Columns.Moments(table, fields, "time"), near, zone);
+        var (times, namesZone) = TimeText.Read(Columns.Moments(table, fields, "time"), lessonFrom, zone);
+        var isNear = times.Any(IsNear);
         // "Ana to everyone" in one cell.
         var addressing = sent < 0 ? new Addressing([.. table.Rows.Take(Looked).Select(r => Columns.CellOf(r, named))], isNameHere) : null;
         var addressed = table.Rows.CountBy(r => Who(r).To).ToList();
@@ -136,6 +140,10 @@ public static class ChatFile
             {
                 problems.Add(Columns.Unreadable(Columns.CellOf(row, time)));
             }
+            else if (isNear && !IsNear(at))
+            {
+                problems.Add(Columns.OfAnotherTime("was written at", at.Value, zone));
+            }
 
             // What was sent to one person counts; that it was long is no reason to lose it.
             return new ChatRow(
@@ -146,10 +154,12 @@ public static class ChatFile
         bool IsPrivate(string to) => toOne.TryGetValue(to, out var known) ? known
             : toOne[to] = !Addressing.IsEverybody(to) && (Columns.Fold(to) != common || Addressing.IsSecret(to) || senders.Contains(to) || isNameHere(to));
 
+        // What is written in the evening before, or later that day, is still of this lesson.
+        bool IsNear(Instant? at) => at > lessonFrom - Duration.FromHours(12) && at < lessonFrom + Duration.FromHours(14);
+
         IReadOnlyList<string> FarFrom(List<ChatRow> read)
         {
-            var (first, last) = (lessonFrom - Duration.FromHours(12), lessonFrom + Duration.FromHours(14));
-            return read.TrueForAll(r => r.At is null) || read.Exists(r => r.At > first && r.At < last)
+            return read.TrueForAll(r => r.At is null) || isNear
                 ? []
                 : [$"None of its messages were written on the day of this lesson; the first is of {read.Min(r => r.At)!.Value.InZone(zone).ToString("uuuu-MM-dd HH:mm", null)}. Is it the chat of another lesson?"];
         }

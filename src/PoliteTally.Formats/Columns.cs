@@ -1,4 +1,6 @@
 using System.Buffers;
+using System.Globalization;
+using NodaTime;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Text;
 
@@ -72,6 +74,15 @@ internal static class Columns
 
     /// <summary>What is wrong with a time that nobody can read.</summary>
     public static string Unreadable(string time) => $"has the time “{time}”, which cannot be read. Write it as 2026-11-23 09:31:00.";
+
+    /// <summary>What is wrong with a row whose time belongs to another lesson, as in “was answered at …”.</summary>
+    public static string OfAnotherTime(string what, Instant at, DateTimeZone zone) =>
+        $"{what} {at.InZone(zone).ToString("uuuu-MM-dd HH:mm", CultureInfo.InvariantCulture)}{NotInLesson}";
+
+    /// <summary>Whether that is what is wrong with a row: it can be read, and belongs elsewhere.</summary>
+    public static bool IsOfAnotherTime(string problem) => problem.EndsWith(NotInLesson, StringComparison.Ordinal);
+
+    private const string NotInLesson = ", which is not in this lesson.";
 
     /// <summary>A cell; null if it is empty.</summary>
     public static string? OrNull(string cell) => cell.Length == 0 ? null : cell;

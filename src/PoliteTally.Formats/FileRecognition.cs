@@ -33,8 +33,9 @@ public static class FileRecognition
         // What was asked and what was answered are words, too, and whoever answered is a list of people.
         var answers = Quietly(() => AnswersFile.Read(bytes, null, zone, lessonFrom, lessonTo, isNameHere));
         var isAnswers = answers is { Problems: [], IsEven: true } && answers.Questions.Any(q => q.Answers.Count > 0) && IsMostlyRight(answers.People.Select(p => p.Problems));
+        var isChat = chat is { Rows.Count: > 0 } && IsMostlyRight(chat.Rows.Select(r => r.Problems));
         // In a line of a chat, too, there may stand a question; but no headings that say so.
-        if (isAnswers && answers!.IsClear && (chat is not { IsClear: true, InLines: true } || answers.IsSaidByHeadings))
+        if (isAnswers && answers!.IsClear && !(isChat && chat!.InLines && !answers.IsSaidByHeadings))
         {
             return [FileKind.Answers];
         }
@@ -44,7 +45,6 @@ public static class FileRecognition
             return [FileKind.Chat];
         }
 
-        var isChat = chat is { Rows.Count: > 0 } && IsMostlyRight(chat.Rows.Select(r => r.Problems));
         // Whoever stands in a list says nothing.
         if (!(isChat && chat!.HasWords) && Quietly(() => PeopleFile.Read(bytes, zone, lessonFrom, lessonTo, isNameHere)) is { IsOne: true })
         {
@@ -57,9 +57,11 @@ public static class FileRecognition
         {
             (true, true) => chat!.HasWords ? [FileKind.Chat] : list!.Shape == AttendanceShape.Lengths ? [FileKind.Attendance, FileKind.Chat] : [FileKind.Attendance],
             // Numbers beside what people said may be points, too.
-            (true, false) => isAnswers && list!.Shape == AttendanceShape.Lengths && answers!.Questions.Any(q => q.Answers.Any(a => a.Written.Text.Any(char.IsLetter))) ? [FileKind.Answers, FileKind.Attendance] : [FileKind.Attendance],
+            (true, false) => isAnswers && list!.Shape == AttendanceShape.Lengths && answers!.Questions.Any(q => q.Answers.Where(a => a.Written.Text.Any(char.IsLetter)).DistinctBy(a => a.Written.Text).Skip(1).Any()) ? [FileKind.Answers, FileKind.Attendance] : [FileKind.Attendance],
+            // Names with times and hardly a word.
+            (false, true) when !chat!.HasWords && list is { Unclear.Count: > 0 } => isAnswers ? [FileKind.Answers, FileKind.Attendance, FileKind.Chat] : [FileKind.Attendance, FileKind.Chat],
             // Who wrote what and when is a chat, unless its headings are questions.
-            (false, true) => isAnswers && !NamesMessages(chat!) && (answers!.Questions.Count > 1 || IsOnceEach(chat!)) ? [FileKind.Answers, FileKind.Chat] : [FileKind.Chat],
+            (false, true) => isAnswers && !NamesMessages(chat!) && (answers!.Questions.Count > 1 || answers.IsClear || IsOnceEach(chat!)) ? [FileKind.Answers, FileKind.Chat] : [FileKind.Chat],
             // Names beside something that is neither a time nor a question: only the teacher knows.
             _ when isAnswers && !answers!.Anonymous => list is { Columns.Count: > 0 } ? [FileKind.Answers, FileKind.Attendance] : [FileKind.Answers],
             // A list of which something is to be asked.
@@ -111,7 +113,7 @@ public static class FileRecognition
     private static bool IsMostlyRight(IEnumerable<IReadOnlyList<string>> problems)
     {
         var all = problems.ToList();
-        return all.Count(p => p.Count == 0) * 2 >= all.Count;
+        return all.Count(p => p.All(Columns.IsOfAnotherTime)) * 2 >= all.Count;
     }
 
     // In a chat people write again; to a question each answers once.

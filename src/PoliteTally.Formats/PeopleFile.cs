@@ -81,7 +81,7 @@ public static partial class PeopleFile
         bool IsTime(string text) => TimeText.Sortable(text, lessonFrom.InZone(zone).LocalDateTime) is not null;
 
         Instant? MomentIn(string text) =>
-            Clock().IsMatch(text) && TimeText.Read([text], lessonFrom.InZone(zone).LocalDateTime, zone).Times[0] is { } moment
+            Clock().IsMatch(text) && TimeText.Read([text], lessonFrom, zone).Times[0] is { } moment
             && moment > lessonFrom - Duration.FromHours(1) && moment < lessonTo + Duration.FromHours(1) ? moment : null;
     }
 

@@ -97,6 +97,8 @@ public sealed record Table(
             .Select((row, index) => (row, index, words: row.Cells.Count(isHeading)))
             .Where(r => r.words > 0 && (isData is null || !r.row.Cells.Any(isData)))
             .OrderByDescending(r => r.words)
+            // A title may be a word that is a heading, too: “Participants”.
+            .ThenByDescending(r => r.row.Cells.Count(c => c.Length > 0) > 1)
             .ThenBy(r => r.index)
             .Select(r => (int?)r.index)
             .FirstOrDefault();

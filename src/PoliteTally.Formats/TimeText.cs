@@ -34,31 +34,34 @@ internal static partial class TimeText
 
     private static readonly List<LocalDatePattern> DateReaders = [.. Dates.Select(LocalDatePattern.CreateWithInvariantCulture)];
 
+    // About.
+    private static readonly Duration HalfALesson = Duration.FromMinutes(25);
+
     // Nobody settles a lesson later.
     private const int MostDaysAway = 400;
 
-    private static readonly List<Func<string, LocalDate, (LocalDateTime Local, Offset? Offset)?>> Readers = [.. Zoned(), .. Dated(), .. OfDay(), Counted];
+    private static readonly List<Func<string, LocalDateTime, (LocalDateTime Local, Offset? Offset)?>> Readers = [.. Zoned(), .. Dated(), .. OfDay(), Counted];
 
     /// <summary>
     /// Reads the cells of columns that belong together with the one way of writing that reads most of them; of two that
     /// read as many (3/4 is March or April) the one that comes closest to the lesson.
     /// </summary>
     /// <param name="cells">The cells; empty ones stay null.</param>
-    /// <param name="near">The planned start of the lesson in the zone.</param>
+    /// <param name="lesson">The planned start of the lesson. A time of day is the one that is nearest to it, be that before or after midnight, and in the hour that comes twice when clocks go back.</param>
     /// <param name="zone">The zone of times that do not name theirs.</param>
     /// <returns>The instants in the order of the cells, and whether the file itself names its zone.</returns>
     public static (IReadOnlyList<Instant?> Times, bool NamesZone) Read(
-        IReadOnlyList<string> cells, LocalDateTime near, DateTimeZone zone)
+        IReadOnlyList<string> cells, Instant lesson, DateTimeZone zone)
     {
-        var wanted = zone.AtLeniently(near).ToInstant();
+        var near = lesson.InZone(zone).LocalDateTime;
         // Which way it is shows in a part of them, taken from all over the file.
         var filled = cells.Where(c => !string.IsNullOrWhiteSpace(c));
         var step = Math.Max(1, filled.Count() / Looked);
         var sample = filled.Where((_, i) => i % step == 0).Select(Tidy).ToList();
         // What reads none of a few reads no column.
         var few = sample.Where((_, i) => i % Math.Max(1, sample.Count / Few) == 0).ToList();
-        var reader = Readers.Where(read => sample.Count <= Few || few.Exists(t => CanBeTime(t) && read(t, near.Date) is not null)).DefaultIfEmpty(Readers[0])
-            .Select(read => (read, times: sample.ConvertAll(t => CanBeTime(t) ? read(t, near.Date) : null)))
+        var reader = Readers.Where(read => sample.Count <= Few || few.Exists(t => CanBeTime(t) && read(t, near) is not null)).DefaultIfEmpty(Readers[0])
+            .Select(read => (read, times: sample.ConvertAll(t => CanBeTime(t) ? read(t, near) : null)))
             .OrderByDescending(r => r.times.Count(t => t is not null))
             .ThenBy(r => Gap(r.times))
             .First().read;
@@ -71,7 +74,7 @@ internal static partial class TimeText
             ReadingBudget.Ask();
             if (!known.TryGetValue(cells[i], out times[i]))
             {
-                var read = Tidy(cells[i]) is var text && CanBeTime(text) ? reader(text, near.Date) : null;
+                var read = Tidy(cells[i]) is var text && CanBeTime(text) ? reader(text, near) : null;
                 namesZone |= read?.Offset is not null;
                 known[cells[i]] = times[i] = InstantOf(read);
             }
@@ -81,9 +84,12 @@ internal static partial class TimeText
 
         double Gap(List<(LocalDateTime Local, Offset? Offset)?> read)
         {
-            var gaps = read.Select(InstantOf).Where(i => i is not null).Select(i => Math.Abs((i!.Value - wanted).TotalMinutes)).Order().ToList();
+            var gaps = read.Select(InstantOf).Where(i => i is not null).Select(i => Math.Abs((i!.Value - lesson).TotalMinutes)).Order().ToList();
             return gaps.Count == 0 ? double.MaxValue : gaps[gaps.Count / 2];
         }
+
+        // From the middle of a lesson.
+        Duration Away(Instant at) => Duration.Max(at - (lesson + HalfALesson), lesson + HalfALesson - at);
 
         Instant? InstantOf((LocalDateTime Local, Offset? Offset)? read) => read switch
         {
@@ -91,16 +97,16 @@ internal static partial class TimeText
             // Beyond is nobody's lesson, and at the ends of the calendar there is no room for a zone.
             { Local.Year: < 1900 or > 2200 } => null,
             { Offset: { } offset } known => known.Local.WithOffset(offset).ToInstant(),
-            { } known => zone.AtLeniently(known.Local).ToInstant(),
+            { } known => zone.MapLocal(known.Local) is { Count: 2 } twice && Away(twice.Last().ToInstant()) < Away(twice.First().ToInstant()) ? twice.Last().ToInstant() : zone.AtLeniently(known.Local).ToInstant(),
         };
     }
 
-    /// <summary>A cell as a time, to be put in order: the first way of writing that reads it; null if none does. A time of day is one of the lesson's day.</summary>
+    /// <summary>A cell as a time, to be put in order: the first way of writing that reads it; null if none does. A time of day is the one nearest to the lesson.</summary>
     public static LocalDateTime? Sortable(string cell, LocalDateTime near)
     {
         var text = Tidy(cell);
         return !CanBeTime(text) ? null
-            : Readers.Select(read => read(text, near.Date)).FirstOrDefault(read => read is not null) is { } found ? found.Local : null;
+            : Readers.Select(read => read(text, near)).FirstOrDefault(read => read is not null) is { } found ? found.Local : null;
     }
 
     /// <summary>Whether a cell is a time of day, or a length, and nothing tells which.</summary>
@@ -161,15 +167,15 @@ internal static partial class TimeText
     private static bool IsCounted(string text) => text.Length is 10 or 13 && !text.AsSpan().ContainsAnyExceptInRange('0', '9');
 
     // A number of so many digits is no time unless it is one of about then.
-    private static (LocalDateTime, Offset?)? Counted(string text, LocalDate about) =>
+    private static (LocalDateTime, Offset?)? Counted(string text, LocalDateTime about) =>
         IsCounted(text) && long.Parse(text, CultureInfo.InvariantCulture) is var number
-        && Instant.FromUnixTimeMilliseconds(text.Length == 10 ? number * 1000 : number).InUtc().LocalDateTime is var time && Period.DaysBetween(about, time.Date) is > -MostDaysAway and < MostDaysAway
+        && Instant.FromUnixTimeMilliseconds(text.Length == 10 ? number * 1000 : number).InUtc().LocalDateTime is var time && Period.DaysBetween(about.Date, time.Date) is > -MostDaysAway and < MostDaysAway
             ? (time, Offset.Zero) : null;
 
     private static string Tidy(string cell) => cell.Length > 2 * MostLetters ? cell : Spaces().Replace(Digits.Plain(cell.Trim()).Replace('\u202F', ' '), " ")
         .Replace(" a.m.", " AM", StringComparison.OrdinalIgnoreCase).Replace(" p.m.", " PM", StringComparison.OrdinalIgnoreCase);
 
-    private static IEnumerable<Func<string, LocalDate, (LocalDateTime, Offset?)?>> Zoned()
+    private static IEnumerable<Func<string, LocalDateTime, (LocalDateTime, Offset?)?>> Zoned()
     {
         yield return (text, _) => OffsetDateTimePattern.ExtendedIso.Parse(text) is { Success: true } iso
             ? (iso.Value.LocalDateTime, iso.Value.Offset) : null;
@@ -184,7 +190,7 @@ internal static partial class TimeText
             ? (utc.Value, Offset.Zero) : null;
     }
 
-    private static IEnumerable<Func<string, LocalDate, (LocalDateTime, Offset?)?>> Dated()
+    private static IEnumerable<Func<string, LocalDateTime, (LocalDateTime, Offset?)?>> Dated()
     {
         var betweens = new[] { " ", "'T'", ", " };
         foreach (var pattern in from date in Dates from between in betweens from hour in Hours select $"{date}{between}{hour}")
@@ -195,14 +201,18 @@ internal static partial class TimeText
         }
     }
 
-    private static IEnumerable<Func<string, LocalDate, (LocalDateTime, Offset?)?>> OfDay()
+    private static IEnumerable<Func<string, LocalDateTime, (LocalDateTime, Offset?)?>> OfDay()
     {
         foreach (var pattern in Hours.Append(Dotted))
         {
             var parser = LocalTimePattern.CreateWithInvariantCulture(pattern);
-            yield return (text, day) => parser.Parse(text) is { Success: true } read ? (day + read.Value, null) : null;
+            yield return (text, near) => parser.Parse(text) is { Success: true } read ? (NearestTo(near, near.Date + read.Value), null) : null;
         }
     }
+
+    // At half past eleven in the evening, ten past midnight is soon.
+    private static LocalDateTime NearestTo(LocalDateTime near, LocalDateTime time) =>
+        Period.Between(near, time, PeriodUnits.Hours).Hours switch { >= 12 => time.PlusDays(-1), < -12 => time.PlusDays(1), _ => time };
 
     [GeneratedRegex(@"\s+")]
     private static partial Regex Spaces();
@@ -213,6 +223,10 @@ internal static partial class TimeText
     [GeneratedRegex(@"^[0-9]{1,3}:[0-9]{2}(:[0-9]{2})?$")]
     private static partial Regex Colons();
 
-    [GeneratedRegex(@"^(?:(?<h>[0-9]+(?:[.,][0-9]+)?)\s*(?:h|hr|hrs|hour|hours|std)\.?)?\s*(?:(?<m>[0-9]+(?:[.,][0-9]+)?)\s*(?:m|min|mins|minute|minutes)\.?)?\s*(?:(?<s>[0-9]+(?:[.,][0-9]+)?)\s*(?:s|sec|secs|second|seconds)\.?)?$")]
+    // In words of several languages, and as ISO 8601 writes a length.
+    [GeneratedRegex(
+        @"^(?:pt)?(?:(?<h>[0-9]+(?:[.,][0-9]+)?)\s*(?:h|hr|hrs|hours?|std|stunden?|heures?|horas?|or[ae]|uur|t|tim|timer?|timm[ae]r?|tunti|tuntia|klst|klukkustund(?:ir)?|godz|godzin[ay]?|час(?:а|ов)?|ч|小时|時間)\.?)?" +
+        @"[\s,]*(?:(?:and|und|et|y|e|og|och|ja|i|и)\s+)?(?:(?<m>[0-9]+(?:[.,][0-9]+)?)\s*(?:m|mins?|minutes?|minuten?|minutos?|minutt(?:er)?|minutter|minuter|minuuttia?|mínút(?:a|ur)|minut[iya]?|мин(?:ут[аы]?)?|分钟?)\.?)?" +
+        @"[\s,]*(?:(?:and|und|et|y|e|og|och|ja|i|и)\s+)?(?:(?<s>[0-9]+(?:[.,][0-9]+)?)\s*(?:s|secs?|seconds?|sek|sekunden?|secondes?|segundos?|sekund(?:er)?|sekuntia?|sekúnd(?:a|ur)|sekund[ay]?|second[io]|сек(?:унд[аы]?)?|秒)\.?)?$")]
     private static partial Regex Units();
 }

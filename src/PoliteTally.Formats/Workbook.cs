@@ -57,7 +57,8 @@ internal static class Workbook
         {
             switch (piece)
             {
-                case MergeCell { Reference.Value: { } merged }:
+                // A title over the columns holds nothing else in its row.
+                case MergeCell { Reference.Value: { } merged } when !IsTitle(merged):
                     throw new FormatProblem($"Cells {merged} of sheet “{sheet}” are merged, so nobody can say whose they are. Nothing was stored; take the merging apart and bring it in again.");
                 case Row row when rows.Count > mostRows:
                     throw new FormatProblem($"Sheet “{sheet}” has more than {mostRows:N0} rows, more than a class or a lesson can have. Keep only the rows of this class and bring in that.");
@@ -73,6 +74,11 @@ internal static class Workbook
         // A sheet has no end of a row: all are as wide as the widest.
         var width = rows.Count == 0 ? 0 : rows.Max(r => r.Cells.Count);
         return [.. rows.Where(r => r.Cells.Exists(c => c.Length > 0)).Select(r => new TableRow(r.Number, (string[])[.. r.Cells, .. Enumerable.Repeat("", width - r.Cells.Count)], r.Formulas))];
+
+        bool IsTitle(string merged) => merged.Split(':') is [var from, var to] && RowOf(from) is { } at && at == RowOf(to)
+            && rows.Find(r => r.Number == at) is (_, { } cells, _) && cells.Count(c => c.Length > 0) == 1 && cells[Math.Min(ColumnOf(from), cells.Count - 1)].Length > 0;
+
+        static int? RowOf(string reference) => int.TryParse(reference.AsSpan().TrimStart("ABCDEFGHIJKLMNOPQRSTUVWXYZ$"), CultureInfo.InvariantCulture, out var row) ? row : null;
 
         void Take(Cell cell, (int Number, List<string> Cells, List<string> Formulas) row)
         {

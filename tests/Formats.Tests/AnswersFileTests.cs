@@ -28,6 +28,10 @@ public sealed class AnswersFileTests
         { "JSON, a row an answer", """[{"who":"Ana P","question":"Which way does the needle go?","answer":"down"},{"who":"Ana P","question":"What is normal pressure?","answer":1013},{"who":"Eino R.","question":"Which way does the needle go?","answer":"down"},{"who":"Eino R.","question":"What is normal pressure?","answer":1000},{"who":"Saga Eriksdotter","question":"Which way does the needle go?","answer":"up"}]""" },
         { "a name column that is called something else", "Zeitstempel,Crew,Which way does the needle go?,What is normal pressure?\n02.11.2026 10:12:05,Ana P,down,1013\n02.11.2026 10:12:40,Eino R.,down,1000\n02.11.2026 10:13:00,Saga Eriksdotter,up,\n" },
         { "two tries", "Completion time,Name,Which way does the needle go?,What is normal pressure?\n2026-11-02 10:14:00,Ana P,down,1013\n2026-11-02 10:11:00,Ana P,up,7\n2026-11-02 10:12:40,Eino R.,down,1000\n2026-11-02 10:13:00,Saga Eriksdotter,up,\n" },
+        { "people across", "Question,Ana P,Eino R.,Saga Eriksdotter\nWhich way does the needle go?,down,down,up\nWhat is normal pressure?,1013,1000,\n" },
+        { "a part for each question", "Which way does the needle go?\nName;Chosen\nAna P;down\nEino R.;down\nSaga Eriksdotter;up\n\nWhat is normal pressure?\nName;Chosen\nAna P;1013\nEino R.;1000\n" },
+        { "a row an answer, in words of another language", "Kuka\tKysymys\tVastaus\nAna P\tWhich way does the needle go?\tdown\nAna P\tWhat is normal pressure?\t1013\nEino R.\tWhich way does the needle go?\tdown\nEino R.\tWhat is normal pressure?\t1000\nSaga Eriksdotter\tWhich way does the needle go?\tup\n" },
+        { "JSON with the answers inside", """{"quiz":{"results":[{"user":{"name":"Ana P"},"answers":[{"item":{"text":"Which way does the needle go?"},"value":"down","correct":true},{"item":{"text":"What is normal pressure?"},"value":1013,"correct":true}]},{"user":{"name":"Eino R."},"answers":[{"item":{"text":"Which way does the needle go?"},"value":"down","correct":true},{"item":{"text":"What is normal pressure?"},"value":1000,"correct":false}]},{"user":{"name":"Saga Eriksdotter"},"answers":[{"item":{"text":"Which way does the needle go?"},"value":"up","correct":false}]}]}}""" },
         { "what a program notes beside", "Id,Start time,Completion time,Email,Name,Total points,Quiz feedback,Which way does the needle go?,What is normal pressure?\n1,2026-11-02 10:11:05,2026-11-02 10:12:05,ana@skerrysound.example,Ana P,2,,down,1013\n2,2026-11-02 10:11:05,2026-11-02 10:12:40,eino@skerrysound.example,Eino R.,1,,down,1000\n3,2026-11-02 10:11:05,2026-11-02 10:13:00,saga@skerrysound.example,Saga Eriksdotter,0,,up,\n" },
     };
 
@@ -82,6 +86,11 @@ public sealed class AnswersFileTests
     [InlineData("soon,Ana P,down", "has the time “soon”, which cannot be read. Write it as 2026-11-23 09:31:00.")]
     public void A_row_that_cannot_be_taken(string row, string problem) =>
         Read($"Timestamp,Your name,Which way does the needle go?\n2026-11-02 10:12:05,Eino R.,down\n2026-11-02 10:12:06,Eino R.,down\n2026-11-02 10:12:07,Eino R.,down\n2026-11-02 10:12:08,Eino R.,down\n{row}\n").People[^1].Problems.ShouldBe([problem]);
+
+    /// <summary>Rows are never stored as tries of one question without a word.</summary>
+    [Fact]
+    public void Rows_that_would_count_for_nothing_are_asked_about() =>
+        Read("Name,A,B\nAna P,x,1\nAna P,x,2\nAna P,y,3\nEino R.,x,4\nEino R.,y,5\nEino R.,y,6\n").Unclear.ShouldHaveSingleItem().ShouldContain("4 rows of 6");
 
     [Fact]
     public void Answers_of_another_day_are_of_another_lesson() =>

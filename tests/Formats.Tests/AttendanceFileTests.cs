@@ -135,6 +135,55 @@ public sealed class AttendanceFileTests
         }
     }
 
+    /// <summary>Times of a day alone are those nearest to the lesson: past midnight, and in the hour that comes twice.</summary>
+    [Theory]
+    [InlineData("2026-11-02T23:30Z", "23:28", "00:20", "2026-11-02T23:28Z", "2026-11-03T00:20Z")]
+    [InlineData("2026-11-03T00:10Z", "23:58", "01:00", "2026-11-02T23:58Z", "2026-11-03T01:00Z")]
+    [InlineData("2026-10-25T00:30Z", "01:31", "01:10", "2026-10-25T00:31Z", "2026-10-25T01:10Z")] // clocks go back from 2:00 to 1:00
+    [InlineData("2026-10-25T00:30Z", "01:05", "01:10", "2026-10-25T01:05Z", "2026-10-25T01:10Z")]
+    [InlineData("2027-03-28T00:30Z", "00:31", "02:10", "2027-03-28T00:31Z", "2027-03-28T01:10Z")] // clocks go forward from 1:00 to 2:00
+    public void Times_of_a_day_are_read_by_the_lesson(string lesson, string joined, string left, string trueJoined, string trueLeft)
+    {
+        var parse = NodaTime.Text.InstantPattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm'Z'");
+        var list = Read($"Name,Joined,Left\nJuno,{joined},{left}\nEino,{joined},{left}\n", from: parse.Parse(lesson).Value);
+        list.Rows.ShouldAllBe(r => r.Problems.Count == 0);
+        (list.Rows[0].Joined, list.Rows[0].Left).ShouldBe((parse.Parse(trueJoined).Value, parse.Parse(trueLeft).Value));
+        list.Problems.ShouldBeEmpty();
+    }
+
+    [Theory]
+    [InlineData("1 hour 5 minutes", 65)]
+    [InlineData("1 hour, 5 minutes and 30 seconds", 65.5)]
+    [InlineData("55 Min.", 55)]
+    [InlineData("1 Std. 5 Min.", 65)]
+    [InlineData("1 heure et 5 minutes", 65)]
+    [InlineData("1 t 5 min", 65)]
+    [InlineData("1 tunti 5 minuuttia", 65)]
+    [InlineData("1 klst. og 5 mínútur", 65)]
+    [InlineData("PT1H5M", 65)]
+    [InlineData("1 ч 5 мин", 65)]
+    public void Lengths_in_words(string cell, double minutes) => Read($"Name;Duration\nJuno;{cell}\nEino;{cell}\n").Rows[1].Length!.Value.TotalMinutes.ShouldBe(minutes);
+
+    [Theory]
+    [InlineData("Summary\nMeeting,Fog\nAttended,2\n\nParticipants\nName,Joined,Left\nJuno,09:31,10:20\nEino,09:31,10:20\n\nReactions\nName,Hands\nJuno,4\n")]
+    [InlineData("Name,Joined,Left\nJuno,09:31,10:20\nEino,09:31,10:20\n\nTotal,2\n")]
+    [InlineData("Name,Hands\nJuno,4\n\nName,Joined,Left\nJuno,09:31,10:20\nEino,09:31,10:20\n")]
+    [InlineData("Name,First join,Last leave\nJuno,09:31,10:20\n\nActivities\nName,Joined,Left\nJuno,09:31,10:20\nEino,09:31,10:20\n")]
+    public void Of_several_tables_the_list_is_taken(string text)
+    {
+        var list = Read(text);
+        list.Rows.ShouldAllBe(r => r.Problems.Count == 0);
+        list.Rows.Select(r => (r.Name, r.Joined - From)).ShouldBe([("Juno", Duration.FromMinutes(1)), ("Eino", Duration.FromMinutes(1))]);
+    }
+
+    [Fact]
+    public void Rows_of_other_days_can_be_left_out()
+    {
+        var list = Read("Name,Joined,Left\nJuno,2026-11-02 09:31,2026-11-02 10:20\nEino,2026-11-01 09:31,2026-11-01 10:20\n");
+        list.Problems.ShouldBeEmpty();
+        list.Rows.Select(r => string.Join(' ', r.Problems)).ShouldBe(["", "is of 2026-11-01 09:31, which is not in this lesson."]);
+    }
+
     [Theory]
     [InlineData("Name,Minutes,Seen\nJuno,40,2026-11-02 09:31", "“Seen” holds times")]
     [InlineData("Name,A,B,C\nJuno,09:31,10:20,09:50", "“A” and “B” and “C” hold times")]

@@ -46,6 +46,9 @@ public sealed class WorkbookTests
     }
 
     [Fact]
+    public void A_title_over_the_columns_is_no_harm() => RosterFile.Read(Written.Workbook(Roster, merged: "A1:C1"), null).Rows.Count.ShouldBe(2);
+
+    [Fact]
     public void Dates_are_read_whatever_way_they_are_shown()
     {
         var list = Written.Workbook([["Name", "Joined", "Left"], ["Juno Quillfeather", "#46349.395833333", "#46349.430555556"]]);

@@ -23,9 +23,11 @@ public enum Outcome
 /// <summary>Reads made-up files as a lesson does, and compares.</summary>
 public static class MadeUpReading
 {
-    private static readonly DateTimeZone Zone = DateTimeZoneProviders.Tzdb["Atlantic/Faroe"];
+    internal static readonly DateTimeZone Zone = DateTimeZoneProviders.Tzdb["Atlantic/Faroe"];
 
-    private static readonly Instant To = MadeUpChats.From + Duration.FromMinutes(50);
+    private static readonly Duration Lesson = Duration.FromMinutes(50);
+
+    private static readonly Instant To = MadeUpChats.From + Lesson;
 
     /// <summary>What became of a chat, and what was different.</summary>
     public static (Outcome Outcome, string Why) Of(MadeUpChat chat, MadeUpClass of) =>
@@ -49,11 +51,13 @@ public static class MadeUpReading
 
     /// <summary>What became of an attendance list, and what was different.</summary>
     public static (Outcome Outcome, string Why) Of(MadeUpList list, MadeUpClass of) =>
-        Of(list.Text, FileKind.Attendance, of, list.Stays.Select(s => $"{s.Name} {s.Joined} {s.Left}"), bytes =>
+        Of(list.Text, FileKind.Attendance, of, list.Rows, bytes =>
         {
-            var read = AttendanceFile.Read(bytes, null, Zone, MadeUpChats.From, To);
-            return new WhatIsRead([.. read.Rows.Select(r => r.Problems.Count > 0 ? r.Problems[0] : $"{r.Name} {r.Joined} {r.Left}")], read.Rows.Any(r => r.Problems.Count > 0), read.Problems, read.Unclear);
-        });
+            var read = AttendanceFile.Read(bytes, null, Zone, list.From, list.From + Lesson);
+            return new WhatIsRead(
+                [.. read.Rows.Select(r => r.Problems.Count > 0 ? r.Problems[0] : read.Shape == AttendanceShape.Lengths ? MadeUpList.Length(r.Name, r.Length) : MadeUpList.Stay(r.Name, r.Joined, r.Left))],
+                read.Rows.Any(r => r.Problems.Count > 0), read.Problems, read.Unclear);
+        }, list.From);
 
     /// <summary>What became of a table of answers, and what was different.</summary>
     public static (Outcome Outcome, string Why) Of(MadeUpTable table, MadeUpClass of)
@@ -69,12 +73,13 @@ public static class MadeUpReading
 
     private sealed record WhatIsRead(IReadOnlyList<string> Rows, bool HasWrongRows, IReadOnlyList<string> Problems, IReadOnlyList<string> Unclear);
 
-    private static (Outcome Outcome, string Why) Of(string text, FileKind kind, MadeUpClass of, IEnumerable<string> says, Func<byte[], WhatIsRead> reader)
+    private static (Outcome Outcome, string Why) Of(string text, FileKind kind, MadeUpClass of, IEnumerable<string> says, Func<byte[], WhatIsRead> reader, Instant? from = null)
     {
+        var begins = from ?? MadeUpChats.From;
         var (bytes, meant) = (Encoding.UTF8.GetBytes(text), says.ToList());
         try
         {
-            var kinds = FileRecognition.CouldBe(bytes, Zone, MadeUpChats.From, To, of.IsNameHere);
+            var kinds = FileRecognition.CouldBe(bytes, Zone, begins, begins + Lesson, of.IsNameHere);
             if (!kinds.Contains(kind))
             {
                 return (kinds.Count == 1 ? Outcome.Wrong : Outcome.Refused, $"taken for {string.Join(", ", kinds)}");
