@@ -160,7 +160,7 @@ public static class AnswersFile
 
         // Nobody tries so often that most rows count for nothing.
         IReadOnlyList<string> Unclear() => mapping is null && tries * 2 > ordered.Length && attempt < 0
-            ? [$"{Words.Count(tries, "row")} of {ordered.Length} would count for nothing, as earlier tries of the same people. If each row is one answer, say which column holds the question and which the answer."]
+            ? [$"{Words.Count(tries, "row")} of {ordered.Length} would count for nothing, as earlier tries of the same people. If each row is one answer, say below which column holds the question and which the answer."]
             : [];
 
         bool IsEven() => table.Headings.Count > 1 && (table.HeadingsKnown || !HoldsData(table.Headings))

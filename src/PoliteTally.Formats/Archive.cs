@@ -55,7 +55,7 @@ internal static class Archive
                     unpacked += read;
                     if (unpacked > most)
                     {
-                        throw new FormatProblem("This archive unpacks to far more than a roster needs. Nothing was stored; ask where it comes from.");
+                        throw new FormatProblem("This archive unpacks to far more than it should hold. Nothing was stored; ask where it comes from.");
                     }
 
                     kept?.Write(buffer, 0, read);

@@ -129,6 +129,38 @@ test('a lesson that was held without the sheet is settled from files alone', asy
   await expect(page.getByText('The register is handed in')).toBeVisible()
 })
 
+test('the files in a mail are brought in, and nothing else of the mail', async ({ page, demoFile }) => {
+  const { toSettle } = await deskOf(page)
+  const { name, buffer } = await demoFile('attendance-lesson-13.csv')
+  const mail = [
+    'From: Meetings <meetings@skerrysound.example>',
+    'To: Tamsin Vale <tamsin@skerrysound.example>',
+    'Subject: Tides in the sound',
+    'MIME-Version: 1.0',
+    'Content-Type: multipart/mixed; boundary=tide',
+    '',
+    '--tide',
+    'Content-Type: text/plain',
+    '',
+    'Here is the list of today.',
+    '--tide',
+    `Content-Type: text/csv; name=${name}`,
+    `Content-Disposition: attachment; filename=${name}`,
+    'Content-Transfer-Encoding: base64',
+    '',
+    buffer.toString('base64').replace(/.{76}/g, '$&\r\n'),
+    '--tide--',
+  ]
+  await page.goto(`/lessons/${toSettle[0].lesson.id}/settle`)
+  await page.locator('input[type=file]').setInputFiles([
+    { name: 'list.eml', mimeType: 'message/rfc822', buffer: Buffer.from(mail.join('\r\n')) },
+    { name: 'empty.zip', mimeType: 'application/zip', buffer: Buffer.from('PK\x05\x06' + '\0'.repeat(18), 'latin1') },
+  ])
+  await expect(page.getByRole('button', { name: `Take out ${name}` })).toBeVisible()
+  await expect(page.getByText('No files are in this mail or archive.')).toBeVisible()
+  await expect(page.getByText('list.eml')).toHaveCount(0)
+})
+
 test('a file of another lesson is said with the lesson that it fits, and nothing of it is stored', async ({ page }) => {
   const { toSettle } = await deskOf(page)
   await page.goto(`/lessons/${toSettle[0].lesson.id}/settle`)

@@ -1316,6 +1316,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lessons/{id}/files/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["OpenFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lessons/{id}/files/coming": {
         parameters: {
             query?: never;
@@ -3075,6 +3091,11 @@ export interface components {
             number: number;
             start: components["schemas"]["Instant"];
             outcome: components["schemas"]["ContactOutcome"];
+        };
+        EnclosedFile: {
+            name: string;
+            /** Format: byte */
+            content: string;
         };
         EntriesSent: {
             entries: components["schemas"]["SentEntry"][];
@@ -7878,6 +7899,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FileLook"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    OpenFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EnclosedFile"][];
                 };
             };
             /** @description Not Found */

@@ -140,7 +140,7 @@ internal sealed record ReadFile(
         return new ReadFile(
             FileKind.Answers, [FileKind.Answers], table.Columns, table.NamesZone, zone,
             [.. table.People.Select(p => new FileRow(p.Row, p.Name, p.At, null, null, string.Join(" · ", written[p.Row]), p.Problems))], 0,
-            table.Problems, [.. table.Unclear, .. taken.Select(t => t.Doubt).OfType<string>()], table.Remarks,
+            table.Problems, [.. chosen is null ? table.Unclear : [], .. taken.Select(t => t.Doubt).OfType<string>()], table.Remarks,
             table.Anonymous ? [] : [.. table.Questions.SelectMany(q => q.Answers).Select(a => AnswerEntries.PersonOf(a.Row))], [.. taken.SelectMany(t => t.Acts)])
         { Fingerprint = fingerprint, Id = id, Questions = [.. taken.Select(t => t.Line)], KnownQuestions = entries.Known };
     }

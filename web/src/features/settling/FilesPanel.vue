@@ -61,9 +61,9 @@ defineExpose({ waiting })
       <FileDrop
         class="mt-3 max-w-[46rem]"
         several
-        accept=".csv,.txt,.tsv,.json,.xlsx,.vtt,.srt,text/*,application/json,image/png,image/jpeg,image/webp"
+        accept=".csv,.txt,.tsv,.json,.xlsx,.vtt,.srt,.eml,.zip,text/*,application/json,image/png,image/jpeg,image/webp"
         what="what your meeting program saved"
-        hint="The attendance list, the saved chat, quiz answers, captions, a list of people; one or several at once. Each is known by what is in it."
+        hint="The attendance list, the saved chat, quiz answers, captions, a list of people; one or several at once, also a mail or an archive with them in it. Each is known by what is in it."
         @file="take"
       />
       <PasteBox class="mt-2 max-w-[46rem]" @file="take" />

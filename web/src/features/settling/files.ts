@@ -86,6 +86,10 @@ const formOf = ({ kind, mapping, zone, leaveOut, sure, questions, at, picture }:
   return form
 }
 
+/** A mail or an archive: what is in it is brought in, not the thing itself. */
+const holdsFiles = ({ name, type }: File) =>
+  /\.(eml|zip)$/i.test(name) || /^(message\/rfc822|application\/(x-)?zip)/.test(type)
+
 const isPicture = ({ type, name }: File) => type.startsWith('image/') || /\.(png|jpe?g|webp|gif|bmp)$/i.test(name)
 
 /** The files dropped on a lesson. What asks nothing is brought in at once, one after the other; the others wait for an answer. */
@@ -162,8 +166,19 @@ export function useFiles(lesson: string, span: { from: number; to: number }, tak
 
   function take(file: File) {
     dropped.value.push({ file, decided: {}, busy: true, stop: new AbortController() })
-    void look(dropped.value.at(-1)!)
+    const one = dropped.value.at(-1)!
+    void (holdsFiles(file) ? open(one) : look(one))
   }
+
+  const open = (one: Dropped) =>
+    attempt(one, async () => {
+      const path = `/api/lessons/${lesson}/files/open`
+      const inside = await sendFile<Schemas['EnclosedFile'][]>(path, one.file, {}, one.stop.signal)
+      leave(one)
+      for (const { name, content } of inside) {
+        take(new File([Uint8Array.from(atob(content), (letter) => letter.charCodeAt(0))], name))
+      }
+    })
 
   function decide(one: Dropped, more: Decided) {
     one.decided = { ...one.decided, ...more }

@@ -1,0 +1,80 @@
+using MimeKit;
+using PoliteTally.Core.Text;
+
+namespace PoliteTally.Formats;
+
+/// <summary>A file that lay in another.</summary>
+/// <param name="Name">What it is called there, without folders.</param>
+/// <param name="Content">What is in it.</param>
+public sealed record EnclosedFile(string Name, byte[] Content);
+
+/// <summary>Takes the files out of a mail (RFC 5322 with MIME) or of an archive (ZIP). Nothing else of a mail is kept, and files inside of files inside are left where they are.</summary>
+public static class EnclosedFiles
+{
+    /// <summary>The most files that are taken out of one: 20.</summary>
+    public const int Most = 20;
+
+    private const int LongestName = 120;
+
+    // Deeper lies nothing that anybody attached.
+    private const int Deepest = 20;
+
+    private static readonly ParserOptions Options = new() { MaxMimeDepth = Deepest };
+
+    /// <summary>The files in a mail or an archive.</summary>
+    /// <param name="bytes">The mail or the archive.</param>
+    /// <exception cref="FormatProblem">It is neither, is broken, or holds no files, too many, or too large ones.</exception>
+    public static IReadOnlyList<EnclosedFile> In(byte[] bytes)
+    {
+        using var budget = ReadingBudget.Begin();
+        using var room = ReadingRoom.For(bytes.Length);
+        FileSize.Check(bytes.Length, "Take out what is needed and bring in that.");
+        List<EnclosedFile> files = Archive.IsOne(bytes) ? InArchive(bytes) : InMail(bytes);
+        return files.Count switch
+        {
+            0 => throw new FormatProblem("No files are in this mail or archive. Nothing was stored; save what is needed as a file and bring in that."),
+            > Most => throw new FormatProblem($"This holds {files.Count} files; at most {Most} are taken at once. Nothing was stored; bring in those of this lesson."),
+            _ when files.Sum(f => (long)f.Content.Length) > FileSize.Largest => throw new FormatProblem($"What is in this is larger than {FileSize.Said}. Nothing was stored; bring in the files of this lesson one by one."),
+            _ => files,
+        };
+    }
+
+    private static List<EnclosedFile> InArchive(byte[] bytes) =>
+        // Programs leave files of their own, which begin with a dot.
+        [.. Archive.Unpack(bytes, name => !name.StartsWith('.')).Select(part => new EnclosedFile(NameOf(part.Key), part.Value)).Where(f => f.Content.Length > 0)];
+
+    private static List<EnclosedFile> InMail(byte[] bytes)
+    {
+        try
+        {
+            using var stream = new MemoryStream(bytes);
+            using var mail = MimeMessage.Load(Options, stream);
+            if (mail.From.Count == 0)
+            {
+                throw Unreadable();
+            }
+
+            var files = new List<EnclosedFile>();
+            foreach (var part in mail.BodyParts.OfType<MimePart>().Where(p => p.IsAttachment || !string.IsNullOrEmpty(p.FileName)))
+            {
+                ReadingBudget.Ask();
+                using var content = new MemoryStream();
+                part.Content?.DecodeTo(content);
+                if (content.Length > 0)
+                {
+                    files.Add(new EnclosedFile(NameOf(part.FileName ?? ""), content.ToArray()));
+                }
+            }
+
+            return files;
+        }
+        catch (Exception broken) when (broken is FormatException or ParseException or IOException)
+        {
+            throw Unreadable();
+        }
+    }
+
+    private static FormatProblem Unreadable() => new("This is neither a mail nor an archive, or it is broken. Nothing was stored; save the mail again, or the files in it.");
+
+    private static string NameOf(string name) => CleanText.Of(Path.GetFileName(name.Replace('\\', '/'))) is { Length: > 0 } clean ? clean.Length > LongestName ? clean[^LongestName..] : clean : "file";
+}
