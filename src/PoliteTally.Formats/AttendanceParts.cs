@@ -14,15 +14,15 @@ internal sealed class AttendanceParts(Func<string, bool> isHeading, Func<string,
     public bool AreSeveral(Table table)
     {
         var last = table.HeadingsRow;
-        var afterTitle = false;
-        foreach (var row in table.Rows)
+        for (var i = 0; i < table.Rows.Count; i++)
         {
-            if ((row.Number > last + 1 || afterTitle) && IsHead(row))
+            var row = table.Rows[i];
+            if ((row.Number > last + 1 || (i > 0 && IsTitle(table.Rows[i - 1]))) && IsHead(row))
             {
                 return true;
             }
 
-            (last, afterTitle) = (row.Number, IsTitle(row));
+            last = row.Number;
         }
 
         return Ends(table.Rows, table.HeadingsRow) < table.Rows.Count;
@@ -87,5 +87,6 @@ internal sealed class AttendanceParts(Func<string, bool> isHeading, Func<string,
 
     private bool IsHead(TableRow row) => row.Cells.Count(isHeading) >= FewHeadings && !row.Cells.Any(isData);
 
-    private static bool IsTitle(TableRow row) => Filled(row) == 1;
+    // Most rows have something in the second place.
+    private static bool IsTitle(TableRow row) => Columns.CellOf(row, 1).Length == 0 && Filled(row) == 1;
 }

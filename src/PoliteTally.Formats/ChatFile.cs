@@ -24,6 +24,9 @@ public sealed record ChatPreview(
     // A message has a few words, and so many spaces; a role or a device has one or two.
     private const double FewSpaces = 1.5;
 
+    // So many messages show that.
+    private const int Looked = 1000;
+
     // One long message makes no chat of the others.
     private const int EnoughSpaces = 6;
 
@@ -34,7 +37,7 @@ public sealed record ChatPreview(
     internal bool InLines { get; init; }
 
     /// <summary>Whether its messages have words, most of them several.</summary>
-    internal bool HasWords => Rows.Count > 0 && Rows.Average(r => r.Text.Count(char.IsDigit) >= r.Text.Count(char.IsLetter) ? 0 : Math.Min(EnoughSpaces, r.Text.Count(c => c == ' '))) >= FewSpaces;
+    internal bool HasWords => Rows.Count > 0 && Rows.Take(Looked).Average(r => r.Text.Count(char.IsDigit) >= r.Text.Count(char.IsLetter) ? 0 : Math.Min(EnoughSpaces, r.Text.Count(c => c == ' '))) >= FewSpaces;
 }
 
 /// <summary>Reads saved chats: tables, JSON, or text with a message in a line or in a block.</summary>
@@ -82,6 +85,8 @@ public static class ChatFile
         int Place(string field) => Columns.Place(fields, field);
         var (time, named, mailed, said, sent) = (Place("time"), Place("name"), Place("email"), Place("text"), Place("to"));
         var (times, namesZone) = TimeText.Read(Columns.Moments(table, fields, "time"), lessonFrom, zone);
+        // What is written in the evening before, or later that day, is still of this lesson.
+        var (soonest, latest) = (lessonFrom - Duration.FromHours(12), lessonFrom + Duration.FromHours(14));
         var isNear = times.Any(IsNear);
         // "Ana to everyone" in one cell.
         var addressing = sent < 0 ? new Addressing([.. table.Rows.Take(Looked).Select(r => Columns.CellOf(r, named))], isNameHere) : null;
@@ -154,8 +159,7 @@ public static class ChatFile
         bool IsPrivate(string to) => toOne.TryGetValue(to, out var known) ? known
             : toOne[to] = !Addressing.IsEverybody(to) && (Columns.Fold(to) != common || Addressing.IsSecret(to) || senders.Contains(to) || isNameHere(to));
 
-        // What is written in the evening before, or later that day, is still of this lesson.
-        bool IsNear(Instant? at) => at > lessonFrom - Duration.FromHours(12) && at < lessonFrom + Duration.FromHours(14);
+        bool IsNear(Instant? at) => at > soonest && at < latest;
 
         IReadOnlyList<string> FarFrom(List<ChatRow> read)
         {

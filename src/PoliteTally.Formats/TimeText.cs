@@ -97,7 +97,12 @@ internal static partial class TimeText
             // Beyond is nobody's lesson, and at the ends of the calendar there is no room for a zone.
             { Local.Year: < 1900 or > 2200 } => null,
             { Offset: { } offset } known => known.Local.WithOffset(offset).ToInstant(),
-            { } known => zone.MapLocal(known.Local) is { Count: 2 } twice && Away(twice.Last().ToInstant()) < Away(twice.First().ToInstant()) ? twice.Last().ToInstant() : zone.AtLeniently(known.Local).ToInstant(),
+            { } known => zone.MapLocal(known.Local) switch
+            {
+                { Count: 1 } once => once.Single().ToInstant(),
+                { Count: 2 } twice when Away(twice.Last().ToInstant()) < Away(twice.First().ToInstant()) => twice.Last().ToInstant(),
+                _ => zone.AtLeniently(known.Local).ToInstant(),
+            },
         };
     }
 
@@ -206,13 +211,15 @@ internal static partial class TimeText
         foreach (var pattern in Hours.Append(Dotted))
         {
             var parser = LocalTimePattern.CreateWithInvariantCulture(pattern);
-            yield return (text, near) => parser.Parse(text) is { Success: true } read ? (NearestTo(near, near.Date + read.Value), null) : null;
+            yield return (text, near) => parser.Parse(text) is { Success: true } read ? (NearestTo(near, read.Value), null) : null;
         }
     }
 
     // At half past eleven in the evening, ten past midnight is soon.
-    private static LocalDateTime NearestTo(LocalDateTime near, LocalDateTime time) =>
-        Period.Between(near, time, PeriodUnits.Hours).Hours switch { >= 12 => time.PlusDays(-1), < -12 => time.PlusDays(1), _ => time };
+    private static LocalDateTime NearestTo(LocalDateTime near, LocalTime time) =>
+        (near.Date + time).PlusDays((time.TickOfDay - near.TickOfDay) switch { >= HalfADay => -1, < -HalfADay => 1, _ => 0 });
+
+    private const long HalfADay = NodaConstants.TicksPerDay / 2;
 
     [GeneratedRegex(@"\s+")]
     private static partial Regex Spaces();
