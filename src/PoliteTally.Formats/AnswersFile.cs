@@ -158,10 +158,16 @@ public static class AnswersFile
             return usable;
         }
 
-        // Nobody tries so often that most rows count for nothing.
-        IReadOnlyList<string> Unclear() => mapping is null && tries * 2 > ordered.Length && attempt < 0
-            ? [$"{Words.Count(tries, "row")} of {ordered.Length} would count for nothing, as earlier tries of the same people. If each row is one answer, say below which column holds the question and which the answer."]
+        IReadOnlyList<string> Unclear() => mapping is not null ? []
+            // Nobody tries so often that most rows count for nothing.
+            : tries * 2 > ordered.Length && attempt < 0
+                ? [$"{Words.Count(tries, "row")} of {ordered.Length} would count for nothing, as earlier tries of the same people. If each row is one answer, say below which column holds the question and which the answer."]
+            : single && !AnswersColumns.IsOfAnswers(table.Headings[answered]) && columns.FirstOrDefault(CouldBeAnswers) is { } other
+                ? [$"“{Columns.TitleOf(table, answered)}” is taken for the answers, and “{other.Heading}” could be the answers, too."]
             : [];
+
+        bool CouldBeAnswers(Column column) => column.Field is null && !AnswersColumns.IsAside(column.Heading) && CellContent.Cells(table, column.Index) is var cells
+            && cells.Exists(c => c.Any(char.IsLetter)) && cells.Distinct().Skip(1).Any();
 
         bool IsEven() => table.Headings.Count > 1 && (table.HeadingsKnown || !HoldsData(table.Headings))
             && rows.Take(RowsLookedAt).Count(r => r.Cells.Count == table.Headings.Count) >= CellContent.Most * Math.Min(rows.Count, RowsLookedAt);

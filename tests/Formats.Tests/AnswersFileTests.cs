@@ -93,6 +93,14 @@ public sealed class AnswersFileTests
         Read("Name,A,B\nAna P,x,1\nAna P,x,2\nAna P,y,3\nEino R.,x,4\nEino R.,y,5\nEino R.,y,6\n").Unclear.ShouldHaveSingleItem().ShouldContain("4 rows of 6");
 
     [Fact]
+    public void Two_columns_that_could_be_the_answers_are_asked_about()
+    {
+        const string Rows = "Ana P,Which way?,down,sure\nAna P,How much?,1013,a guess\nEino R.,Which way?,up,no idea\nEino R.,How much?,1000,easy\n";
+        Read($"Name,Question,Said,Felt\n{Rows}").Unclear.ShouldHaveSingleItem().ShouldContain("could be the answers, too");
+        Read($"Name,Question,Answer,Felt\n{Rows}").Unclear.ShouldBeEmpty();
+    }
+
+    [Fact]
     public void Answers_of_another_day_are_of_another_lesson() =>
         Read("Timestamp,Your name,Which way does the needle go?\n2026-10-05 10:12:05,Eino R.,down\n").Problems.Single().ShouldContain("another lesson");
 
