@@ -161,6 +161,16 @@ test('the files in a mail are brought in, and nothing else of the mail', async (
   await expect(page.getByText('list.eml')).toHaveCount(0)
 })
 
+test('a file that is in already is said to be known', async ({ page, demoFile }) => {
+  const list = await demoFile('attendance-lesson-13.csv')
+  await dropped(page, [list])
+  await page.locator('input[type=file]').setInputFiles({ ...list, name: 'the same again.csv' })
+  const known = page.getByText('the same again.csv is in already, and all of it is known.')
+  await expect(known).toBeVisible()
+  await page.getByRole('button', { name: 'Leave it' }).click()
+  await expect(known).toHaveCount(0)
+})
+
 test('a file of another lesson is said with the lesson that it fits, and nothing of it is stored', async ({ page }) => {
   const { toSettle } = await deskOf(page)
   await page.goto(`/lessons/${toSettle[0].lesson.id}/settle`)

@@ -49,6 +49,10 @@ defineExpose({ waiting })
           ><b>{{ one.file.name }}</b
           >: {{ one.problem }} <button class="quiet" @click="leave(one)">Leave it</button></Notice
         >
+        <Notice v-else-if="one.known"
+          ><b>{{ one.file.name }}</b> is in already, and all of it is known.
+          <button class="quiet" @click="leave(one)">Leave it</button></Notice
+        >
         <FileAsked
           v-else-if="one.look && asksSomething(one)"
           :file="one.file"

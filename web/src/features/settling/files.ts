@@ -62,6 +62,10 @@ export interface Dropped {
   progress?: number
   /** How many large files of others are read before this one, while it waits for its turn. */
   before?: number
+  /** Whether something was decided about it here. */
+  isDecided?: boolean
+  /** Whether the same file is in already. */
+  known?: boolean
   /** Whether it was a picture and is the text of it now. */
   isRead?: boolean
   stop: AbortController
@@ -112,7 +116,10 @@ export function useFiles(lesson: string, span: { from: number; to: number }, tak
       one.look = await whileWatched(one, () =>
         sendFile<Look>(`/api/lessons/${lesson}/files/look`, one.file, formOf(one.decided), one.stop.signal),
       )
-      if (!asksSomething(one)) await store(one)
+      if (asksSomething(one)) return
+      // What was decided here may be another reading of it.
+      one.known = one.look.broughtInBefore && !one.isDecided
+      if (!one.known) await store(one)
     })
 
   /** A picture is read here; what is sent is the text in it. */
@@ -181,6 +188,7 @@ export function useFiles(lesson: string, span: { from: number; to: number }, tak
     })
 
   function decide(one: Dropped, more: Decided) {
+    one.isDecided = true
     one.decided = { ...one.decided, ...more }
     void look(one)
   }
