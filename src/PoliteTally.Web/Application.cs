@@ -213,7 +213,8 @@ public static class Application
         {
             limiter.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
             limiter.AddPolicy(Limits.SignIn, context => PerMinute(CallerNetwork.Of(context), 20));
-            limiter.AddPolicy(Limits.Files, context => PerMinute(OwnerOf(context).ToString(), 60));
+            // A file is looked at and then brought in; a mail or an archive holds up to twenty.
+            limiter.AddPolicy(Limits.Files, context => PerMinute(OwnerOf(context).ToString(), 120));
             // Setting a page takes a moment; a teacher takes a class of reports one by one, but no more.
             limiter.AddPolicy(Limits.Reports, context => PerMinute(OwnerOf(context).ToString(), 600));
             limiter.AddPolicy(Limits.Entries, context => PerMinute(OwnerOf(context).ToString(), 600_000));
