@@ -60,7 +60,7 @@ public sealed class MergingTests
         var told = Told(pages).Select(p => new TraceAt(new Trace(TraceKind.Join, p.Who), Given.At(p.Minute), Guid.NewGuid())).ToList();
         var file = Told(joins).Select(p => new TraceAt(new Trace(TraceKind.Join, p.Who), Given.At(p.Minute), Guid.NewGuid())).ToList();
         Clocks.Reckon(file, told).ShouldBeNull(why);
-        Clocks.Of([new ClockedFile(Given.Id(1), file)], told)[Given.Id(1)].ShouldBe(FileClock.Unknown);
+        Clocks.Of([new ClockedFile(Given.Id(1), file)], told).Of[Given.Id(1)].ShouldBe(FileClock.Unknown);
 
         static IEnumerable<(string Who, double Minute)> Told(string text) =>
             text.Split(' ').Select(w => w.Split(':')).Select(w => (w[0], double.Parse(w[1], System.Globalization.CultureInfo.InvariantCulture)));

@@ -5,12 +5,12 @@ namespace PoliteTally.Core.Merging;
 
 /// <summary>How the clock of a file goes beside the lesson's.</summary>
 /// <param name="Ahead">How far it is ahead, negative if it is behind; zero if it is taken as right.</param>
-/// <param name="By">The kind of acts by which it is known; null if nothing told it, or the teacher set it.</param>
-/// <param name="Pairs">How many acts that two sources told agree on it.</param>
+/// <param name="By">The kind of acts by which it is known; null if nothing told it, the teacher set it, or it is the one by which other files go.</param>
+/// <param name="Pairs">How many acts that two sources told agree on it; of the one by which others go, those of the first of them.</param>
 /// <param name="ByHand">Whether the teacher set it.</param>
 public sealed record FileClock(Duration Ahead, TraceKind? By, int Pairs, bool ByHand = false)
 {
-    /// <summary>Nothing tells how it goes; it is taken as right.</summary>
+    /// <summary>Nothing tells how it goes, and nothing goes by it; it is taken as right.</summary>
     public static readonly FileClock Unknown = new(Duration.Zero, null, 0);
 }
 
@@ -24,7 +24,16 @@ public sealed record TraceAt(Trace Trace, Instant At, Guid Entry);
 /// <param name="Id">The id of the file.</param>
 /// <param name="Traces">What it tells.</param>
 /// <param name="ByHand">How far the teacher says that it is ahead; null if they said nothing.</param>
-public sealed record ClockedFile(Guid Id, IReadOnlyList<TraceAt> Traces, Duration? ByHand = null);
+public sealed record ClockedFile(Guid Id, IReadOnlyList<TraceAt> Traces, Duration? ByHand = null)
+{
+    /// <summary>What it tells, put right.</summary>
+    internal IEnumerable<TraceAt> By(FileClock clock) => Traces.Select(t => t with { At = t.At - clock.Ahead });
+}
+
+/// <summary>How the clocks of the files of a lesson go.</summary>
+/// <param name="Of">The clock of each file.</param>
+/// <param name="Unsure">Files of which one goes right and nothing tells which; of each such group the one that is taken as right is the first.</param>
+public sealed record ReckonedClocks(IReadOnlyDictionary<Guid, FileClock> Of, IReadOnlyList<IReadOnlyList<Guid>> Unsure);
 
 /// <summary>
 /// How far the clocks of files are off. Whatever two sources told of the same person makes a difference of their clocks; the true one is where many
@@ -51,11 +60,11 @@ public static class Clocks
 
     /// <summary>
     /// Reckons the clocks of files: against what was noted in the lesson itself; what that does not tell, against the files whose clocks are known by then, the one
-    /// with most pairs first. With files alone, the one that most pairs speak of is taken as right.
+    /// with most pairs first. Of files that speak only of one another, <see cref="RightClock"/> says which goes right.
     /// </summary>
     /// <param name="files">The files, in any order.</param>
     /// <param name="live">What was noted in the lesson itself.</param>
-    public static IReadOnlyDictionary<Guid, FileClock> Of(IReadOnlyList<ClockedFile> files, IReadOnlyList<TraceAt> live)
+    public static ReckonedClocks Of(IReadOnlyList<ClockedFile> files, IReadOnlyList<TraceAt> live)
     {
         var clocks = files.Where(f => f.ByHand is not null).ToDictionary(f => f.Id, f => new FileClock(f.ByHand!.Value, null, 0, ByHand: true));
         foreach (var file in files.Where(f => !clocks.ContainsKey(f.Id)))
@@ -66,21 +75,28 @@ public static class Clocks
             }
         }
 
-        var known = live.Concat(files.Where(f => clocks.ContainsKey(f.Id)).SelectMany(f => Righted(f, clocks[f.Id]))).ToList();
         var left = files.Where(f => !clocks.ContainsKey(f.Id)).OrderBy(f => f.Id).ToList();
-        if (clocks.Count == 0 && left.Count > 1)
+        foreach (var (file, clock) in Beside(left, live.Concat(files.Where(f => clocks.ContainsKey(f.Id)).SelectMany(f => f.By(clocks[f.Id])))))
         {
-            var pairs = left.ToDictionary(f => f.Id, f => left.Where(o => o != f).Sum(o => Reckon(f.Traces, o.Traces)?.Pairs ?? 0));
-            var right = left.MaxBy(f => pairs[f.Id])!;
-            if (pairs[right.Id] > 0)
-            {
-                Take(right, FileClock.Unknown);
-            }
+            clocks[file.Id] = clock;
         }
 
-        while (left.Select(f => (File: f, Clock: Reckon(f.Traces, known))).OrderByDescending(f => f.Clock?.Pairs ?? 0).FirstOrDefault() is { Clock: { } next } found)
+        var unsure = new List<IReadOnlyList<Guid>>();
+        while (MostSpokenOf(left) is { } first)
         {
-            Take(found.File, next);
+            left.Remove(first);
+            var group = Beside(left, first.Traces);
+            group[first] = FileClock.Unknown;
+            var likely = RightClock.Of(group, at => [.. files.Select(f => group.ContainsKey(f) ? at(f) : f.By(clocks.GetValueOrDefault(f.Id, FileClock.Unknown)))], live);
+            foreach (var (file, clock) in likely[0].Clocks)
+            {
+                clocks[file.Id] = clock;
+            }
+
+            if (likely.Count > 1)
+            {
+                unsure.Add([.. likely.Select(l => l.Right)]);
+            }
         }
 
         foreach (var file in left)
@@ -88,14 +104,25 @@ public static class Clocks
             clocks[file.Id] = FileClock.Unknown;
         }
 
-        return clocks;
+        return new ReckonedClocks(clocks, unsure);
+    }
 
-        void Take(ClockedFile file, FileClock clock)
+    // The file of which others tell most; none if they tell nothing of one another.
+    private static ClockedFile? MostSpokenOf(List<ClockedFile> files) =>
+        files.Select(f => (File: f, Pairs: files.Where(o => o != f).Sum(o => Reckon(f.Traces, o.Traces)?.Pairs ?? 0))).Where(f => f.Pairs > 0).OrderByDescending(f => f.Pairs).FirstOrDefault().File;
+
+    // The clocks of all files that what is known speaks of, by and by; those files are left no more.
+    private static Dictionary<ClockedFile, FileClock> Beside(List<ClockedFile> left, IEnumerable<TraceAt> first)
+    {
+        var (found, known) = (new Dictionary<ClockedFile, FileClock>(), first.ToList());
+        while (left.Select(f => (File: f, Clock: Reckon(f.Traces, known))).OrderByDescending(f => f.Clock?.Pairs ?? 0).FirstOrDefault() is { Clock: { } next } one)
         {
-            clocks[file.Id] = clock;
-            known.AddRange(Righted(file, clock));
-            left.Remove(file);
+            found[one.File] = next;
+            known.AddRange(one.File.By(next));
+            left.Remove(one.File);
         }
+
+        return found;
     }
 
     /// <summary>How far a file is ahead of something else that was told of the same people; null if not enough agree.</summary>
@@ -114,8 +141,6 @@ public static class Clocks
 
         return null;
     }
-
-    private static IEnumerable<TraceAt> Righted(ClockedFile file, FileClock clock) => file.Traces.Select(t => t with { At = t.At - clock.Ahead });
 
     private static List<Pair> Pairs(IReadOnlyList<TraceAt> file, IReadOnlyList<TraceAt> others, TraceKind kind)
     {

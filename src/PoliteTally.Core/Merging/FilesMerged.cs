@@ -14,14 +14,18 @@ public sealed class FilesMerged : LessonPart
     private readonly Dictionary<Guid, Guid> _countsBy;
     private readonly Dictionary<Guid, GrowingList<Entry>> _support;
     private IReadOnlyList<MergedFile> _files;
+    private IReadOnlyList<IReadOnlyList<MergedFile>> _unsure;
     private Lazy<IReadOnlyList<(Entry Counts, Entry Other)>> _near;
 
-    internal FilesMerged() => (_countsBy, _support, _files, _near) = ([], [], [], new Lazy<IReadOnlyList<(Entry, Entry)>>([]));
+    internal FilesMerged() => (_countsBy, _support, _files, _unsure, _near) = ([], [], [], [], new Lazy<IReadOnlyList<(Entry, Entry)>>([]));
 
-    private FilesMerged(FilesMerged from) => (_countsBy, _support, _files, _near) = (new(from._countsBy), new(from._support), from._files, from._near);
+    private FilesMerged(FilesMerged from) => (_countsBy, _support, _files, _unsure, _near) = (new(from._countsBy), new(from._support), from._files, from._unsure, from._near);
 
     /// <summary>The files that count, in the order in which they were brought in.</summary>
     public IReadOnlyList<MergedFile> Files => _files;
+
+    /// <summary>Files of which one goes right and nothing tells which, as in <see cref="ReckonedClocks.Unsure"/>.</summary>
+    public IReadOnlyList<IReadOnlyList<MergedFile>> UnsureClocks => _unsure;
 
     /// <summary>How many entries stand behind others.</summary>
     public int Supporting => _countsBy.Count;
@@ -38,7 +42,7 @@ public sealed class FilesMerged : LessonPart
     /// <summary>What other entries tell of the act of this one, with their times as they are by the clock of the lesson.</summary>
     public IReadOnlyList<Entry> SupportOf(Guid entry) => _support.TryGetValue(entry, out var support) ? support : [];
 
-    internal void Know(IReadOnlyList<MergedFile> files) => _files = files;
+    internal void Know(IReadOnlyList<MergedFile> files, IReadOnlyList<IReadOnlyList<MergedFile>> unsure) => (_files, _unsure) = (files, unsure);
 
     internal void MayBeOne(Func<IReadOnlyList<(Entry Counts, Entry Other)>> near) => _near = new(near);
 

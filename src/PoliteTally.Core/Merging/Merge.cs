@@ -35,7 +35,7 @@ internal static class Merge
         var gone = StruckInVersions(entries, struckByHand);
         Entry[] standing = [.. entries.Where(e => !struck(e.Id) && !gone.Contains(e.Id))];
         var traces = standing.Select(e => (e.Id, Trace: e.Act.TraceIn(lesson))).Where(t => t.Trace is not null).ToDictionary(t => t.Id, t => t.Trace!);
-        var clocks = Clocks.Of(
+        var (clocks, unsure) = Clocks.Of(
             [.. versions.Rows.Select(v => new ClockedFile(v.Key, TracesOf(v.Value), ByHand(standing, versions, v.Key)))],
             TracesOf(standing.Where(e => !versions.FileOf.ContainsKey(e.Id))));
         var aligned = Ordered.ByTime(
@@ -45,7 +45,7 @@ internal static class Merge
                 : e),
         ]);
         var merged = lesson.Change<FilesMerged>();
-        merged.Know([.. files.Values.OrderBy(f => f.NotedAt).Select(f => new MergedFile(f, (FileBroughtIn)f.Act, clocks[versions.Of(f.Id)]))]);
+        merged.Know([.. files.Values.OrderBy(f => f.NotedAt).Select(Merged)], [.. unsure.Select(of => of.Select(f => Merged(files[f])).ToList())]);
         var one = new OneAct(traces, versions.FileOf);
         var behind = one.In(aligned, versions.Repeats);
         merged.MayBeOne(() => [.. one.Near(aligned)]);
@@ -55,6 +55,8 @@ internal static class Merge
         }
 
         return aligned;
+
+        MergedFile Merged(Entry file) => new(file, (FileBroughtIn)file.Act, clocks[versions.Of(file.Id)]);
 
         IReadOnlyList<TraceAt> TracesOf(IEnumerable<Entry> entries) =>
             [.. entries.Where(e => traces.ContainsKey(e.Id)).Select(e => new TraceAt(traces[e.Id], e.HappenedAt, e.Id))];
