@@ -8,6 +8,9 @@ public enum TraceKind
     /// <summary>Somebody came in.</summary>
     Join,
 
+    /// <summary>Somebody left.</summary>
+    Leave,
+
     /// <summary>Somebody wrote a message to everybody or to the teacher.</summary>
     Message,
 

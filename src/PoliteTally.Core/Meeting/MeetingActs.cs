@@ -13,6 +13,8 @@ public sealed record Joined(string Name, string Device) : NameAct(Name)
     /// <inheritdoc/>
     public override string InWords => $"“{Name}” joined";
 
+    internal override bool IsWhereabouts => true;
+
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) => base.WhyRefused(entry, lesson) ?? DeviceTooLong(Device);
 
     internal override Trace? TraceIn(LessonParts lesson) => Traced(TraceKind.Join, lesson);
@@ -29,7 +31,11 @@ public sealed record Left(string Name, string Device) : NameAct(Name)
     /// <inheritdoc/>
     public override string InWords => $"“{Name}” left";
 
+    internal override bool IsWhereabouts => true;
+
     internal override string? WhyRefused(Entry entry, LessonFacts lesson) => base.WhyRefused(entry, lesson) ?? DeviceTooLong(Device);
+
+    internal override Trace? TraceIn(LessonParts lesson) => Traced(TraceKind.Leave, lesson);
 
     internal override void Apply(LessonParts lesson, NameShown name, Entry entry) =>
         lesson.Change<NamesShown>().See(name, new LeaveAt(entry.HappenedAt, entry.Id, Device, name.Who));
@@ -40,6 +46,8 @@ public sealed record Seen(string Name) : NameAct(Name)
 {
     /// <inheritdoc/>
     public override string InWords => $"“{Name}” seen in a roll call";
+
+    internal override bool IsWhereabouts => true;
 
     internal override void Apply(LessonParts lesson, NameShown name, Entry entry) =>
         lesson.Change<NamesShown>().See(name, new SeenAt(entry.HappenedAt, entry.Id));
@@ -52,6 +60,8 @@ public sealed record Attended(string Name, Duration Length) : NameAct(Name)
 {
     /// <inheritdoc/>
     public override string InWords => $"“{Name}” there for {Words.Minutes(Length)}";
+
+    internal override bool IsWhereabouts => true;
 
     internal override Trace? TraceIn(LessonParts lesson) => Traced(TraceKind.Length, lesson, lasts: Length);
 
@@ -69,6 +79,8 @@ public sealed record NameMatched(string Name, Guid? Student) : NameAct(Name)
 
     /// <inheritdoc/>
     public override string InWords => Student is null ? $"“{Name}” is not a student" : $"“{Name}” matched";
+
+    internal override bool IsWhereabouts => true;
 
     /// <inheritdoc/>
     public override Reach Reach => Reach.Everybody;
@@ -94,6 +106,8 @@ public sealed record AskedLater(string Name) : NameAct(Name)
     /// <inheritdoc/>
     public override string InWords => $"“{Name}” will be asked later";
 
+    internal override bool IsWhereabouts => true;
+
     internal override void Learn(LessonParts lesson, Entry entry) => lesson.Change<NamesShown>().AskLater(this, entry.Id);
 
     internal override void Apply(LessonParts lesson, NameShown name, Entry entry)
@@ -110,6 +124,8 @@ public sealed record Renamed(string Name, string To, string Device) : NameAct(Na
 {
     /// <inheritdoc/>
     public override string InWords => $"“{Name}” is now “{To}”";
+
+    internal override bool IsWhereabouts => true;
 
     /// <inheritdoc/>
     public override Reach Reach => Reach.Everybody;
@@ -142,6 +158,8 @@ public sealed record NameOnline(string Name, OnlineStatus Status) : NameAct(Name
         OnlineStatus.Away => $"“{Name}” was online, away",
         _ => $"“{Name}” was not online",
     };
+
+    internal override bool IsWhereabouts => true;
 
     internal override void Apply(LessonParts lesson, NameShown name, Entry entry) =>
         lesson.Change<NamesShown>().Online(name, Status, entry.HappenedAt);

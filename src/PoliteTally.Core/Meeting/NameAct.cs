@@ -16,6 +16,9 @@ public abstract record NameAct(string Name) : Act
     /// <summary>As in <see cref="StudentAct.ShowsPresence"/>.</summary>
     public virtual bool ShowsPresence => false;
 
+    /// <summary>Whether it tells of nothing but where somebody was, or who they are.</summary>
+    internal virtual bool IsWhereabouts => false;
+
     /// <inheritdoc/>
     public override Reach Reach => Reach.WhoItIsAbout;
 

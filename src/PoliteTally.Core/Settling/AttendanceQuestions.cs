@@ -12,13 +12,13 @@ namespace PoliteTally.Core.Settling;
 /// <param name="times">When it was meant to be, and when it was.</param>
 /// <param name="policy">How the class counts.</param>
 /// <param name="roster">The ids of its students, in the order of the register.</param>
+/// <param name="attended">Where each of them was, as it counts now.</param>
 /// <param name="zone">The zone in which times are said.</param>
-internal sealed class AttendanceQuestions(LessonState state, LessonTimes times, AttendancePolicy policy, IReadOnlyList<Guid> roster, DateTimeZone zone)
+internal sealed class AttendanceQuestions(LessonState state, LessonTimes times, AttendancePolicy policy, IReadOnlyList<Guid> roster, IReadOnlyDictionary<Guid, AttendanceResult> attended, DateTimeZone zone)
 {
     // So many who leave within one minute are no coincidence.
     private const int Several = 3;
 
-    private readonly Dictionary<Guid, AttendanceResult> _was = roster.ToDictionary(s => s, s => state.AttendanceOf(s, times, policy));
     private readonly Lazy<Dictionary<Guid, Act>> _acts = new(() => state.Entries.ToDictionary(e => e.Id, e => e.Act));
 
     /// <summary>Everything that is asked, in the order of the register. Where the teacher has said what the status is, nothing is worth a question.</summary>
@@ -26,7 +26,7 @@ internal sealed class AttendanceQuestions(LessonState state, LessonTimes times, 
 
     private IEnumerable<OpenQuestion> Of(Guid student)
     {
-        var (was, status) = (_was[student], OfStatus(student));
+        var (was, status) = (attended[student], OfStatus(student));
         if (status is not null)
         {
             yield return status;
@@ -157,7 +157,7 @@ internal sealed class AttendanceQuestions(LessonState state, LessonTimes times, 
             return null;
         }
 
-        var isCrowd = was.Worth.LeftEarlyCosts && _was.Values.Count(w => w.Flags.HasFlag(AttendanceFlags.LeftEarly) && w.Stretches.Count > 0
+        var isCrowd = was.Worth.LeftEarlyCosts && attended.Values.Count(w => w.Flags.HasFlag(AttendanceFlags.LeftEarly) && w.Stretches.Count > 0
             && w.Worth.IsMeasured && Connections.Apart(w.Stretches[^1].To, was.Stretches[^1].To) <= Duration.FromMinutes(1)) >= Several;
         var missed = Enum.GetValues<MissedBy>().Where(m => !state.Evidence.IsLineJudged(student, m) && m switch
         {

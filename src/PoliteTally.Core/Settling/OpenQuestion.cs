@@ -9,6 +9,9 @@ public enum Asks
     /// <summary>Whose a name in the meeting is.</summary>
     WhoseName,
 
+    /// <summary>Which of several files has the right time.</summary>
+    WhichClock,
+
     /// <summary>What somebody's status is, where the teacher's marks and what was measured say different things.</summary>
     WhichStatus,
 

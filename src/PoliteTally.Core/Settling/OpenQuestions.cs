@@ -6,10 +6,10 @@ using PoliteTally.Core.GroundRules;
 using PoliteTally.Core.Hands;
 using PoliteTally.Core.Ledger;
 using PoliteTally.Core.Lessons;
-using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Merging;
 using PoliteTally.Core.Names;
 using PoliteTally.Core.Questions;
+using PoliteTally.Core.Register;
 using PoliteTally.Core.Text;
 
 namespace PoliteTally.Core.Settling;
@@ -22,9 +22,6 @@ namespace PoliteTally.Core.Settling;
 /// <param name="zone">The zone in which times are said.</param>
 public sealed class OpenQuestions(LessonState state, LessonTimes times, ClassRules rules, IReadOnlyList<Guid> roster, DateTimeZone zone)
 {
-    /// <summary>The most students who are proposed for one name.</summary>
-    private const int MostProposals = 3;
-
     /// <summary>The most messages that are sorted by one answer: 400.</summary>
     public const int MostMessages = 400;
 
@@ -34,45 +31,37 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, ClassRul
     // A turn whose end nobody noted lasts at least this long.
     private static readonly Duration Shortest = Duration.FromSeconds(1);
 
-    /// <summary>Everything that is asked: names, then where everybody was, in the order of the register, turns, answers, and messages.</summary>
+    /// <summary>Everything that is asked: names, clocks, then where everybody was, in the order of the register, turns, answers, and messages.</summary>
     /// <param name="names">Whose the names in the meeting could be.</param>
-    public IReadOnlyList<OpenQuestion> All(IReadOnlyList<NameMatch> names) =>
-    [
-        .. names.Select(OfName).OfType<OpenQuestion>(), .. new AttendanceQuestions(state, times, rules.Scheme.Attendance, roster, zone).All(),
-        .. state.HandLine.Turns.Where(t => t.Outcome is null).Select(OfTurn), .. state.HandLine.Heard.Where(h => h.Length >= rules.SpeechFrom).Select(OfSpeech),
-        .. OfAnswers(), .. OfMessages() is { } messages ? [messages] : Array.Empty<OpenQuestion>(),
-    ];
+    public IReadOnlyList<OpenQuestion> All(IReadOnlyList<NameMatch> names)
+    {
+        var attended = roster.ToDictionary(s => s, s => state.AttendanceOf(s, times, rules.Scheme.Attendance));
+        return
+        [
+            .. new NameQuestions(state, times, rules.Scheme.Attendance, attended, zone).All(names),
+            .. state.Files.UnsureClocks.Select(OfClocks).OfType<OpenQuestion>(),
+            .. new AttendanceQuestions(state, times, rules.Scheme.Attendance, roster, attended, zone).All(),
+            .. state.HandLine.Turns.Where(t => t.Outcome is null).Select(OfTurn), .. state.HandLine.Heard.Where(h => h.Length >= rules.SpeechFrom).Select(OfSpeech),
+            .. OfAnswers(), .. OfMessages() is { } messages ? [messages] : Array.Empty<OpenQuestion>(),
+        ];
+    }
 
     /// <summary>Messages of students that nobody has sorted.</summary>
     public static IReadOnlyList<ChatMessage> Waiting(LessonState state) => [.. state.Chat.Messages.Where(m => m.IsToSweep && m.Student is not null)];
 
-    private OpenQuestion? OfName(NameMatch match)
+    // Worth asking only if somebody would stand in the register otherwise.
+    private OpenQuestion? OfClocks(IReadOnlyList<MergedFile> files)
     {
-        var (name, beside) = (match.Shown.Name, state.Names.TellingApart(match.Shown.Name, match.Shown.Beside));
-        if (state.Names.All.GetValueOrDefault(state.Names.WhoIs(name, match.Shown.Beside)) is not { Match: null } shown)
-        {
-            return null;
-        }
-
-        // Somebody's relation is nobody of the class, however well the name fits.
-        var isRelation = match.By == MatchedBy.SomebodyOf;
-        List<Guid> likely = isRelation ? [] : [.. match.Proposals.Take(MostProposals)];
-        var missing = likely.Count == 0 && !isRelation && shown.Sightings.Count > 0 && Missing() is [var only] ? only : (Guid?)null;
-        if (missing is { } one)
-        {
-            likely.Add(one);
-        }
-
-        var none = new Choice("", "not a student", null, [new NameMatched(name, null) { Beside = beside }]);
-        var why = missing is not null ? "nobody else of the class is missing"
-            : isRelation ? "somebody of theirs, by the name"
-            : likely.Count > 0 ? "the likest name"
-            : "like nobody’s name here";
-        return new OpenQuestion(
-            $"name {state.Names.WhoIs(name, match.Shown.Beside)}", Asks.WhoseName, null, name,
-            [.. likely.Select(s => new Choice("", "", s, [new NameMatched(name, s) { Beside = beside }])), none],
-            isRelation ? likely.Count : match.Certainty == Certainty.Unknown ? null : 0, Seen(shown) is { Length: > 0 } seen ? $"{seen}; {why}" : why);
+        var choices = files.Select(f => new Choice("", $"“{f.File.Name}”{(files.Any(o => o != f && o.File.Name == f.File.Name) ? $" with {Words.Count(f.File.Rows, "row")}" : "")} is right", null, [new ClockSet(f.Entry.Id, Duration.Zero)])).ToList();
+        var registers = choices.ConvertAll(c => RegisterOf(state.With([new Entry(Guid.Empty, state.Entries[^1].HappenedAt, state.Entries[^1].NotedAt, Source.Tapped, "", c.Acts[0])])));
+        return registers.TrueForAll(r => r.SequenceEqual(registers[0])) ? null : new OpenQuestion(
+            $"clock {files[0].Entry.Id}", Asks.WhichClock, null, "Clocks", choices, 0,
+            $"{Words.Listed(files.Skip(1).Select(f => Apart(f.Clock.Ahead)))} apart, and nothing else tells which is right");
     }
+
+    private List<RegisterMark> RegisterOf(LessonState other) => [.. roster.Select(s => RegisterMark.Of(s, null, "", other.AttendanceOf(s, times, rules.Scheme.Attendance)))];
+
+    private static string Apart(Duration ahead) => Math.Abs(ahead.TotalSeconds) is var seconds && seconds < 120 ? $"{seconds:0} s" : Words.Minutes(Duration.FromSeconds(seconds));
 
     // Never counted by itself: a caption does not know an answer from a chat with the neighbour.
     private OpenQuestion OfSpeech(SpeechHeard heard) => new(
@@ -129,14 +118,6 @@ public sealed class OpenQuestions(LessonState state, LessonTimes times, ClassRul
                     [.. proposed.Select(m => new ChatSorted(m.Entry, m.Proposed))]),
             ],
             0, waiting.Count > all.Count ? $"{waiting.Count - all.Count} more cannot be told by their words" : "by their form alone; a look at each is better");
-    }
-
-    private List<Guid> Missing() => [.. roster.Where(s => state.EvidenceOf(s) is { Sightings.Count: 0, Marks.Count: 0, Excuse: null })];
-
-    private string Seen(NameShown shown)
-    {
-        var at = shown.Sightings.Where(s => s is not PresentFor).Select(s => s.At).ToList();
-        return at.Count == 0 ? "" : at.Min() == at.Max() ? Clock(at.Min()) : $"{Clock(at.Min())} to {Clock(at.Max())}";
     }
 
     private static string Seconds(Duration length) => length.TotalSeconds.ToString("0", CultureInfo.InvariantCulture);
