@@ -44,8 +44,8 @@ internal static partial class AnswersColumns
         "correct", "incorrect", "unattempted", "lastmodifiedtime", "collectorid", "token",
     ];
 
-    private static readonly HashSet<string> SaysRight = ["right", "correct", "yes", "true", "✓", "✔", "richtig", "ja", "wahr", "correcto", "sí", "verdadero", "juste", "oui", "vrai", "rätt", "riktig", "rigtig", "oikein", "kyllä", "rétt", "já", "sann"];
-    private static readonly HashSet<string> SaysWrong = ["wrong", "incorrect", "no", "false", "✗", "✘", "×", "falsch", "nein", "incorrecto", "falso", "faux", "non", "fel", "nej", "feil", "nei", "galt", "forkert", "väärin", "ei", "rangt", "usann"];
+    private static readonly HashSet<string> SaysRight = ["right", "correct", "yes", "true", "t", "✓", "✔", "✅", "☑", "richtig", "ja", "wahr", "correcto", "sí", "verdadero", "juste", "oui", "vrai", "rätt", "riktig", "rigtig", "oikein", "kyllä", "rétt", "já", "sann"];
+    private static readonly HashSet<string> SaysWrong = ["wrong", "incorrect", "no", "false", "f", "✗", "✘", "×", "❌", "falsch", "nein", "incorrecto", "falso", "faux", "non", "fel", "nej", "feil", "nei", "galt", "forkert", "väärin", "ei", "rangt", "usann"];
 
     // No number of points is longer.
     private const int LongestPoints = 60;
@@ -80,14 +80,15 @@ internal static partial class AnswersColumns
     /// <param name="isNameHere">Whether somebody of the class may be called so.</param>
     public static Dictionary<string, int> Guess(Table table, LocalDateTime near, Func<string, bool> isNameHere)
     {
+        var holds = table.Headings.Select((_, column) => CellContent.Of(table, column, near)).ToList();
         var fields = new Dictionary<string, int>(Columns.Guess([.. table.Headings.Select(h => IsQuestion(h) && !AsksForName(h) ? "" : h)], Headings));
         List<int> free = [.. Enumerable.Range(0, table.Headings.Count).Where(c => !fields.ContainsValue(c))];
         // What they are called is a hint; what stands in them decides.
         (int Question, int Answer) called = (Called(table, fields, "question"), Called(table, fields, "answer"));
         fields.Remove("question");
         fields.Remove("answer");
-        Verify("time", c => CellContent.Of(table, c, near) is Holds.Times);
-        Verify("email", c => CellContent.Of(table, c, near) is Holds.Addresses);
+        Verify("time", c => holds[c] == Holds.Times);
+        Verify("email", c => holds[c] == Holds.Addresses);
         // A note in words is none of points.
         Verify("points", c => CellContent.Cells(table, c) is var cells && cells.Count(IsPoints) >= CellContent.Most * cells.Count);
         if (!fields.ContainsKey("name") && !(fields.ContainsKey("given") && fields.ContainsKey("family")))
@@ -95,12 +96,12 @@ internal static partial class AnswersColumns
             fields.Remove("given");
             fields.Remove("family");
             Take("name", free.Where(c => AsksForName(table.Headings[c])));
-            Take("name", free.Where(c => CellContent.Of(table, c, near) == Holds.Texts && CellContent.Cells(table, c) is { Count: > 1 } cells && cells.Count(isNameHere) * 2 >= cells.Count).OrderByDescending(c => CellContent.Cells(table, c).Where(isNameHere).Distinct().Count()));
+            Take("name", free.Where(c => holds[c] == Holds.Texts && CellContent.Cells(table, c) is { Count: > 1 } cells && cells.Count(isNameHere) * 2 >= cells.Count).OrderByDescending(c => CellContent.Cells(table, c).Where(isNameHere).Distinct().Count()));
         }
 
-        Take("time", free.Where(c => CellContent.Of(table, c, near) == Holds.Times));
-        Take("email", free.Where(c => CellContent.Of(table, c, near) == Holds.Addresses));
-        AnswersInRows.Find(table, fields, called, near);
+        Take("time", free.Where(c => holds[c] == Holds.Times));
+        Take("email", free.Where(c => holds[c] == Holds.Addresses));
+        AnswersInRows.Find(table, fields, called, holds);
         if (!fields.ContainsKey("question"))
         {
             fields.Remove("key");
@@ -117,9 +118,9 @@ internal static partial class AnswersColumns
         }
 
         // A heading may promise what the column does not hold: “When does high water come?” is no time.
-        void Verify(string field, Func<int, bool> holds)
+        void Verify(string field, Func<int, bool> keeps)
         {
-            if (fields.TryGetValue(field, out var column) && !holds(column))
+            if (fields.TryGetValue(field, out var column) && !keeps(column))
             {
                 fields.Remove(field);
             }
@@ -136,31 +137,39 @@ internal static partial class AnswersColumns
         var questions = new List<QuestionColumns>();
         // Points of nothing in particular are those of the whole.
         int? total = fields.TryGetValue("points", out var known) ? known : null;
+        // Under one word alone they are of each question only if they come again.
+        var comeAgain = table.Headings.Count(h => h.Length > 0 && Columns.Fold(PointsWords().Replace(h, "")).Length == 0) > 1;
         foreach (var column in Enumerable.Range(0, table.Headings.Count).Where(c => !taken.Contains(c)))
         {
             var (heading, cells) = (table.Headings[column], CellContent.Cells(table, column));
             var rest = Columns.Fold(PointsWords().Replace(heading, ""));
             var belongs = Belonging(rest);
+            var at = belongs >= 0 ? belongs : questions.Count - 1;
             if (questions.Count == 0 && cells.Count > 0 && cells.TrueForAll(IsPoints) && Columns.Fold(PointsWords().Replace(WithoutMost().Replace(heading, ""), "")) is "" or "total")
             {
                 total ??= column;
             }
-            else if (questions.Count > 0 && IsOfRight(heading) && cells.Count > 0 && (cells.TrueForAll(c => RightOrWrong(c) is not null) || cells.TrueForAll(c => c is "0" or "1")))
+            else if (questions.Count > 0 && (IsOfRight(heading) || EndsWithRight().IsMatch(heading)) && cells.Count > 0 && (cells.TrueForAll(c => RightOrWrong(c) is not null) || cells.TrueForAll(c => c is "0" or "1")))
             {
-                var at = belongs >= 0 ? belongs : questions.Count - 1;
-                questions[at] = questions[at] with { Points = column };
+                var beside = questions[^1].Answer == column - 1 ? questions.Count - 1 : at;
+                questions[beside] = questions[beside] with { Points = column };
             }
             else if (KeyWords().IsMatch(heading) && questions.Count > 0)
             {
-                var at = belongs >= 0 ? belongs : questions.Count - 1;
                 questions[at] = questions[at] with { Key = column };
             }
             else if (PointsWords().IsMatch(heading) && cells.Count > 0 && cells.TrueForAll(IsPoints) && questions.Count > 0 && (belongs >= 0 || (rest.Length == 0 && questions[^1].Answer == column - 1)))
             {
-                var at = belongs >= 0 ? belongs : questions.Count - 1;
-                questions[at] = questions[at] with { Points = column };
+                if (belongs < 0 && questions.Count > 1 && !comeAgain)
+                {
+                    total ??= column;
+                }
+                else
+                {
+                    questions[at] = questions[at] with { Points = column };
+                }
             }
-            else if (cells.Count > 0 && !Asides.Contains(Columns.Fold(heading)) && !Asides.Contains(rest) && CellContent.Of(table, column, near) is not (Holds.Times or Holds.Dates or Holds.Addresses) && column != total)
+            else if (cells.Count > 0 && !Asides.Contains(Columns.Fold(heading)) && !Asides.Contains(rest) && !CellContent.IsData(CellContent.Of(table, column, near)) && column != total)
             {
                 questions.Add(OfHeading(heading) is { } most && cells.TrueForAll(IsPoints)
                     ? new QuestionColumns(WithoutMost().Replace(heading, "").Trim() is { Length: > 0 } text && most > 0 ? text : heading, null, column, null)
@@ -216,8 +225,13 @@ internal static partial class AnswersColumns
     [GeneratedRegex(@"[\[(:\-–\s]*\b(?:points?|scores?|marks?|grade|punkte|puntos|pts)\b[\])\-–:\s]*", RegexOptions.IgnoreCase)]
     private static partial Regex PointsWords();
 
-    [GeneratedRegex(@"^\W*(?:is\s+|was\s+)?(?:correct|right|richtig|correcto|juste|rätt|riktigt?|rigtigt?|oikein|rétt|ok)\W*$|[\[(]\s*(?:correct|right|richtig|correcto|juste|rätt|riktigt?|rigtigt?|oikein|rétt)\s*[?]?[\])]\s*$|^(?:is\s+)?(?:correct|right)\s*[-–:]\s", RegexOptions.IgnoreCase)]
+    private const string Right = "(?:correct|right|richtig|correcto|juste|rätt|riktigt?|rigtigt?|oikein|rétt)";
+
+    [GeneratedRegex(@"^\W*(?:is\s+|was\s+)?(?:" + Right + @"|ok)\W*$|[\[(]\s*" + Right + @"\s*[?]?[\])]\s*$|^(?:is\s+)?(?:correct|right)\s*[-–:]\s", RegexOptions.IgnoreCase)]
     private static partial Regex CorrectWords();
+
+    [GeneratedRegex(@"\s\(?" + Right + @"\)?\s*$", RegexOptions.IgnoreCase)]
+    private static partial Regex EndsWithRight();
 
     [GeneratedRegex(@"\b(?:right|correct)\s+(?:answer|response)|\banswer key\b|\brichtige antwort|\brätt svar|\brigtigt svar|\bbonne réponse|\brespuesta correcta|\boikea vastaus", RegexOptions.IgnoreCase)]
     private static partial Regex KeyWords();

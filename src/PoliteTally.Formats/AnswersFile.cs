@@ -166,14 +166,14 @@ public static class AnswersFile
                 ? [$"“{Columns.TitleOf(table, answered)}” is taken for the answers, and “{other.Heading}” could be the answers, too."]
             : [];
 
-        bool CouldBeAnswers(Column column) => column.Field is null && !AnswersColumns.IsAside(column.Heading) && CellContent.Cells(table, column.Index) is var cells
-            && cells.Exists(c => c.Any(char.IsLetter)) && cells.Distinct().Skip(1).Any();
+        bool CouldBeAnswers(Column column) => column.Field is null && !AnswersColumns.IsAside(column.Heading) && CellContent.IsMixed(table, column.Index)
+            && CellContent.Cells(table, column.Index).Exists(c => c.Any(char.IsLetter));
 
         bool IsEven() => table.Headings.Count > 1 && (table.HeadingsKnown || !HoldsData(table.Headings))
             && rows.Take(RowsLookedAt).Count(r => r.Cells.Count == table.Headings.Count) >= CellContent.Most * Math.Min(rows.Count, RowsLookedAt);
 
         // Where somebody is named, or a time stands, are no headings.
-        bool HoldsData(IReadOnlyList<string> headings) => (named >= 0 && isNameHere(headings[named])) || headings.Any(h => CellContent.Of([h], near) is Holds.Times or Holds.Dates or Holds.Addresses);
+        bool HoldsData(IReadOnlyList<string> headings) => (named >= 0 && isNameHere(headings[named])) || headings.Any(h => CellContent.IsData(h, near));
 
         QuestionRead OfColumns(QuestionColumns question)
         {
@@ -227,7 +227,7 @@ public static class AnswersFile
 
     private static Table TableOf(byte[] bytes, LocalDateTime near, Func<string, bool> isNameHere)
     {
-        bool IsData(string cell) => CellContent.Of([cell], near) is Holds.Times or Holds.Dates or Holds.Addresses;
+        bool IsData(string cell) => CellContent.IsData(cell, near);
         if (Archive.IsOne(bytes))
         {
             return AnswersShape.Across(Table.Read(bytes, AnswersColumns.IsHeading, mostRows: Table.MostOfLesson, isData: IsData), IsData, isNameHere);

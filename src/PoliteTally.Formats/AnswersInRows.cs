@@ -1,5 +1,3 @@
-using NodaTime;
-
 namespace PoliteTally.Formats;
 
 /// <summary>
@@ -26,13 +24,16 @@ internal static class AnswersInRows
     /// <param name="table">The table.</param>
     /// <param name="fields">What is known of its columns.</param>
     /// <param name="called">The columns that are called question and answer; -1 for none.</param>
-    /// <param name="near">When the lesson was to begin, in the zone of its times.</param>
-    public static void Find(Table table, Dictionary<string, int> fields, (int Question, int Answer) called, LocalDateTime near)
+    /// <param name="holds">What each column holds.</param>
+    public static void Find(Table table, Dictionary<string, int> fields, (int Question, int Answer) called, IReadOnlyList<Holds> holds)
     {
         List<int> whole = [.. new[] { "name", "given", "family", "email", "number" }.Where(fields.ContainsKey).Select(f => fields[f])];
         List<TableRow> rows = [.. table.Rows.Take(Looked)];
-        List<int> free = [.. Enumerable.Range(0, table.Headings.Count).Where(c => !fields.ContainsValue(c) && CellContent.Of(table, c, near) is not (Holds.Times or Holds.Dates or Holds.Addresses) && CellContent.Cells(table, c).Count > 0)];
-        var question = called.Question >= 0 && free.Contains(called.Question) ? called.Question : whole.Count > 0 ? QuestionAmong() is var asked and >= 0 ? asked : TheOnlyQuestion() : -1;
+        List<int> free = [.. Enumerable.Range(0, table.Headings.Count).Where(c => !fields.ContainsValue(c) && !CellContent.IsData(holds[c]) && CellContent.Cells(table, c).Count > 0)];
+        var question = free.Contains(called.Question) ? called.Question
+            : whole.Count == 0 ? -1
+            : QuestionAmong() is var asked and >= 0 ? asked
+            : TheOnlyQuestion();
         if (question < 0)
         {
             return;
@@ -40,7 +41,7 @@ internal static class AnswersInRows
 
         var right = free.Where(c => c != question && AnswersColumns.IsOfRight(table.Headings[c]) && CellContent.Cells(table, c).TrueForAll(AnswersColumns.IsPoints)).ToList();
         var rest = free.Where(c => c != question && !AnswersColumns.IsAside(table.Headings[c]) && !right.Contains(c)).ToList();
-        var answers = called.Answer >= 0 && rest.Contains(called.Answer) ? [called.Answer] : rest.Where(c => !IsOfIds(c)).OrderByDescending(c => CellContent.Cells(table, c).Distinct().Count()).ToList();
+        var answers = rest.Contains(called.Answer) ? [called.Answer] : rest.Where(c => !IsOfIds(c)).OrderByDescending(c => CellContent.Cells(table, c).Distinct().Count()).ToList();
         if (answers.Count == 0)
         {
             return;
@@ -51,8 +52,6 @@ internal static class AnswersInRows
         {
             fields.TryAdd("points", right[0]);
         }
-
-        string Who(TableRow row) => string.Join('\n', whole.Select(c => Columns.CellOf(row, c)));
 
         bool IsOfNumbers(int column) => CellContent.Cells(table, column) is { Count: > 0 } cells && cells.TrueForAll(AnswersColumns.IsPoints);
 
@@ -69,8 +68,8 @@ internal static class AnswersInRows
 
         int QuestionAmong()
         {
-            var people = rows.Select(Who).Distinct().Count();
-            if (rows.Count < FewRows || people * SeveralEach > rows.Count)
+            var who = rows.ConvertAll(r => string.Join('\n', whole.Select(c => Columns.CellOf(r, c))));
+            if (rows.Count < FewRows || who.Distinct().Count() * SeveralEach > rows.Count)
             {
                 return -1;
             }
@@ -78,7 +77,7 @@ internal static class AnswersInRows
             var likely = free.Select(column =>
                 {
                     var cells = rows.ConvertAll(r => Columns.CellOf(r, column));
-                    return (Column: column, Different: cells.Distinct().Count(), Once: rows.Select(r => (Who(r), Columns.CellOf(r, column))).Distinct().Count() / (double)rows.Count, Asks: cells.Count(AnswersColumns.IsQuestion));
+                    return (Column: column, Different: cells.Distinct().Count(), Once: who.Zip(cells).Distinct().Count() / (double)rows.Count, Asks: cells.Count(AnswersColumns.IsQuestion));
                 })
                 .Where(c => c.Once >= Once && c.Different > 1 && c.Different <= AnswersFile.MostQuestions && c.Different * 2 <= rows.Count).ToList();
             return likely.Count == 0 ? -1

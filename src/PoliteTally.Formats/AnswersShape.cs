@@ -1,5 +1,6 @@
 using System.Text.RegularExpressions;
 using NodaTime;
+using PoliteTally.Formats.Lines;
 
 namespace PoliteTally.Formats;
 
@@ -39,6 +40,11 @@ internal static partial class AnswersShape
             return Across(objects with { Headings = WithoutPaths(objects.Headings) }, isData, isNameHere);
         }
 
+        if (AnswerLines.Of(text, isNameHere) is { } lines)
+        {
+            return Parts(lines, AnswerLines.ReadAs, isData, isNameHere) ?? AnswerLines.TableOf(lines);
+        }
+
         var (rows, readAs) = Table.Cut(text, Table.MostOfLesson);
         return Parts(rows, readAs, isData, isNameHere) ?? Across(Table.FromRows(rows, AnswersColumns.IsHeading, isData, headless: false, readAs), isData, isNameHere);
     }
@@ -46,12 +52,17 @@ internal static partial class AnswersShape
     /// <summary>A table whose headings are people, as a row an answer; any other as it is.</summary>
     public static Table Across(Table table, Func<string, bool> isData, Func<string, bool> isNameHere)
     {
+        if (Ticked(table, isNameHere) is { } ticked)
+        {
+            return ticked;
+        }
+
         // A single word may be like a name, and be none: “Time”, “Answer”.
         List<int> named = [.. Enumerable.Range(0, table.Headings.Count).Where(c => !table.Headings[c].Any(char.IsDigit) && isNameHere(table.Headings[c]))];
         var whole = named.FindAll(c => table.Headings[c].Contains(' '));
         var people = whole.Count * 2 > table.Headings.Count ? whole : named.Count >= Math.Max(FewPeople, table.Headings.Count - 1) && !table.Headings.Skip(1).Any(AnswersColumns.IsHeading) ? named : [];
         // Names below names are a grid of people.
-        if (people.Count == 0 || table.Headings.Count == 1 || table.Headings.Any(isData) || people.SelectMany(c => CellContent.Cells(table, c).Take(FewCells)).ToList() is var below && below.Count(c => c.Contains(' ') && isNameHere(c)) * 2 > below.Count)
+        if (people.Count == 0 || table.Headings.Count == 1 || table.Headings.Any(h => isData(h) || Clock().IsMatch(h)) || people.SelectMany(c => CellContent.Cells(table, c).Take(FewCells)).ToList() is var below && below.Count(c => c.Contains(' ') && isNameHere(c)) * 2 > below.Count)
         {
             return table;
         }
@@ -75,6 +86,27 @@ internal static partial class AnswersShape
         return new Table(RowAnAnswer, table.HeadingsRow, answers.All, table.ReadAs, HeadingsKnown: true);
     }
 
+    // A question over the names and a column for each answer, with a tick under the one that was chosen.
+    private static Table? Ticked(Table table, Func<string, bool> isNameHere)
+    {
+        if (table.Headings.Count < FewCells || !AnswersColumns.IsQuestion(table.Headings[0]) || CellContent.Cells(table, 0) is var names && names.Count(isNameHere) < Most * Math.Max(1, names.Count)
+            || table.Rows.Any(r => r.Cells.Skip(1).Any(c => c.Length > 0 && !IsTick(c)) || r.Cells.Skip(1).Count(IsTick) > 1))
+        {
+            return null;
+        }
+
+        var answers = new TableRows(table.Rows.Count);
+        foreach (var row in table.Rows)
+        {
+            var chosen = Enumerable.Range(1, table.Headings.Count - 1).FirstOrDefault(c => IsTick(Columns.CellOf(row, c)));
+            answers.Add(row.Number, [Columns.CellOf(row, 0), table.Headings[0], chosen == 0 ? "" : table.Headings[chosen]]);
+        }
+
+        return new Table(RowAnAnswer, table.HeadingsRow, answers.All, table.ReadAs, HeadingsKnown: true);
+
+        static bool IsTick(string cell) => cell is "x" or "X" or "✓" or "✔" or "✅" or "☑" or "●" or "•";
+    }
+
     // A line with the question, then whoever answered, again and again; with the headings once, each time, or never.
     private static Table? Parts(List<TableRow> rows, string readAs, Func<string, bool> isData, Func<string, bool> isNameHere)
     {
@@ -86,10 +118,12 @@ internal static partial class AnswersShape
 
         var (all, titles) = (Math.Min(rows.Count, Looked), rows.Take(Looked).Count(IsTitle));
         if (titles * FewRows > all || rows.Take(Looked).Where(IsTitle).DistinctBy(TitleOf).Count() < titles
-            || rows.Take(Looked).Count(IsOfPresence) * 2 > all || (titles == 1 && !AnswersColumns.IsQuestion(TitleOf(rows[0])) && !rows[1].Cells.Any(AnswersColumns.IsOfAnswers)))
+            || rows.Take(Looked).Count(IsOfPresence) * 2 > all || rows.Take(Looked).Any(IsHeadOfPresence) || (titles == 1 && !AnswersColumns.IsQuestion(TitleOf(rows[0])) && !rows[1].Cells.Any(AnswersColumns.IsOfAnswers)))
         {
             return null;
         }
+
+        bool IsHeadOfPresence(TableRow row) => row.Cells.Count(AttendanceColumns.IsHeading) > 1 && row.Cells.Any(AttendanceColumns.IsOfPresence) && !row.Cells.Any(AnswersColumns.IsOfAnswers);
 
         // Two times, a length, a coming or going are no answer.
         bool IsOfPresence(TableRow row) => row.Cells.Count(isData) > 1 || row.Cells.Any(c => AttendanceColumns.Says(c) is (true, false) or (false, true) || (c.Any(char.IsLetter) && TimeText.Length(c, Duration.FromMinutes(1)) is not null));
@@ -143,7 +177,7 @@ internal static partial class AnswersShape
         return blocks;
     }
 
-    private static bool IsTitle(TableRow row) => row.Cells.Count(c => c.Length > 0) == 1 && row.Cells[0].Length > 0;
+    private static bool IsTitle(TableRow row) => row.Filled == 1 && TitleOf(row).Length > 0;
 
     private static string TitleOf(TableRow row) => row.Cells[0];
 
@@ -153,6 +187,10 @@ internal static partial class AnswersShape
         var last = headings.Select(h => Array.Find(Path().Match(h).Value.Split('.'), part => AnswersColumns.IsOfQuestions(part) || AnswersColumns.IsOfAnswers(part)) ?? Path().Replace(h, "")).ToList();
         return [.. headings.Select((h, i) => last.Count(l => l == last[i]) == 1 ? last[i] : h)];
     }
+
+    // A time of day, wherever it stands: it is over no answers.
+    [GeneratedRegex(@"(?<!\d)\d{1,2}[:.]\d{2}[:.]\d{2}(?!\d)|(?<!\d)\d{1,2}:\d{2}(?!\d)")]
+    private static partial Regex Clock();
 
     // Names of properties before the last; a question has spaces.
     [GeneratedRegex(@"^(?:[\p{L}\p{N}_]+\.)+(?=\S)")]

@@ -27,14 +27,14 @@ internal static class Archive
         }
     }
 
-    /// <summary>The parts of an archive that are wanted, unpacked. Everything is counted while it unpacks, and too much is refused.</summary>
+    /// <summary>The parts of an archive that are wanted, by their names with the folders, unpacked. Everything is counted while it unpacks, and too much is refused.</summary>
     /// <param name="bytes">The archive.</param>
     /// <param name="isWanted">True of the names of wanted parts, folders left out.</param>
     /// <param name="mostOf">The most that a part may unpack to by its name, in bytes; null for no limit of its own.</param>
     /// <exception cref="FormatProblem">It is broken, or unpacks to more than <see cref="MostUnpacked"/>.</exception>
     public static IReadOnlyDictionary<string, byte[]> Unpack(byte[] bytes, Func<string, bool> isWanted, Func<string, long>? mostOf = null)
     {
-        var parts = new Dictionary<string, byte[]>(StringComparer.OrdinalIgnoreCase);
+        var parts = new Dictionary<string, byte[]>(StringComparer.Ordinal);
         try
         {
             using var zip = new ZipArchive(new MemoryStream(bytes), ZipArchiveMode.Read);
@@ -63,7 +63,7 @@ internal static class Archive
 
                 if (kept is not null)
                 {
-                    parts.TryAdd(part.Name, kept.ToArray());
+                    parts.TryAdd(part.FullName, kept.ToArray());
                 }
             }
         }

@@ -42,6 +42,19 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
     /// <summary>Whether a heading is one of comings, goings or lengths, and of nothing else.</summary>
     public static bool IsOfPresence(string heading) => Known(heading) is var known && OfPresence.Exists(f => Headings[f].Contains(known));
 
+    /// <summary>Whether moments are among the fields of a table.</summary>
+    public static bool HasTimes(IReadOnlyDictionary<string, int> fields) => Times.Any(fields.ContainsKey);
+
+    /// <summary>What the rows of a table say, by what is known of its columns; null if they do not say when, or how long, anybody was there.</summary>
+    public static AttendanceShape? ShapeOf(IReadOnlyDictionary<string, int> fields) =>
+        fields.ContainsKey("joined") ? AttendanceShape.Stretches
+        : fields.ContainsKey("event") && fields.ContainsKey("time") ? AttendanceShape.Events
+        : fields.ContainsKey("length") ? AttendanceShape.Lengths
+        : null;
+
+    /// <summary>Whether it is known of whom a table tells.</summary>
+    public static bool NamePeople(IReadOnlyDictionary<string, int> fields) => fields.ContainsKey("name") || fields.ContainsKey("email");
+
     /// <summary>Whether an event is a coming or a going, in words; neither and both are unclear.</summary>
     public static (bool Coming, bool Going) Says(string what)
     {
@@ -68,27 +81,6 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
         var hours = zone.Groups["hours"] is { Success: true } h ? int.Parse(h.Value, System.Globalization.CultureInfo.InvariantCulture) : 0;
         var minutes = zone.Groups["minutes"] is { Success: true } m ? int.Parse(m.Value, System.Globalization.CultureInfo.InvariantCulture) : 0;
         return hours > 14 || minutes > 59 ? null : Offset.FromSeconds((zone.Groups["sign"].Value is "-" or "−" ? -1 : 1) * ((hours * 3600) + (minutes * 60)));
-    }
-
-    /// <summary>Reads a table of attendance; of several the one that says when people came and went, and of those the one with most rows. Without headings that are known, a first row that holds a time or an address is a row like the others.</summary>
-    /// <exception cref="FormatProblem">The file is no table that can be read.</exception>
-    public static Table TableOf(byte[] bytes, LocalDateTime near, bool clocksGoBack)
-    {
-        // Whoever takes part may be called “participant” in every row: a row that holds a time or an address has no headings.
-        var table = Table.Read(bytes, IsHeading, mostRows: Table.MostOfLesson, isData: IsData);
-        if (!table.HeadingsKnown)
-        {
-            return table.Headings.Any(IsData) ? Rows() : table;
-        }
-
-        var parts = new AttendanceParts(IsHeading, IsData);
-        return parts.AreSeveral(table) && Rows() is var rows && parts.Of(rows.Rows, rows.ReadAs, table.HeadingsRow).ToList() is { Count: > 0 } tables
-            ? tables.MaxBy(t => (Guess(t, near, clocksGoBack).Fields.ContainsKey("name"), Times.Any(Guess(t, near, clocksGoBack).Fields.ContainsKey), t.Rows.Count))!
-            : table;
-
-        Table Rows() => Table.Read(bytes, IsHeading, headless: true, mostRows: Table.MostOfLesson);
-
-        bool IsData(string cell) => CellContent.Of([cell], near) is Holds.Times or Holds.Dates or Holds.Addresses;
     }
 
     /// <summary>Guesses the columns of a table.</summary>

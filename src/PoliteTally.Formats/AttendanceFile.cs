@@ -59,15 +59,12 @@ public static class AttendanceFile
         using var room = ReadingRoom.For(bytes.Length);
         var near = lessonFrom.InZone(zone).LocalDateTime;
         var clocksGoBack = zone.GetUtcOffset(lessonFrom - AnotherTime) > zone.GetUtcOffset(lessonTo + AnotherTime);
-        var table = AttendanceColumns.TableOf(bytes, near, clocksGoBack);
+        var table = new AttendanceTable(near, clocksGoBack).Of(bytes);
         var (fields, unclear) = mapping is null ? AttendanceColumns.Guess(table, near, clocksGoBack) : new AttendanceColumns(mapping, []);
         var columns = Columns.Describe(table, fields);
-        AttendanceShape? shape = fields.ContainsKey("joined") ? AttendanceShape.Stretches
-            : fields.ContainsKey("event") && fields.ContainsKey("time") ? AttendanceShape.Events
-            : fields.ContainsKey("length") ? AttendanceShape.Lengths
-            : null;
+        var shape = AttendanceColumns.ShapeOf(fields);
         List<string> missing = [];
-        if (!fields.ContainsKey("name") && !fields.ContainsKey("email"))
+        if (!AttendanceColumns.NamePeople(fields))
         {
             missing.Add("Say which column holds the names.");
         }

@@ -57,10 +57,10 @@ internal sealed class AttendanceParts(Func<string, bool> isHeading, Func<string,
     // Where, after an empty line, something else begins: a sum, a note, a title.
     private int Ends(IReadOnlyList<TableRow> rows, int after)
     {
-        var filled = rows.Count == 0 ? 0 : Filled(rows[0]);
+        var filled = rows.Count == 0 ? 0 : rows[0].Filled;
         for (var i = 0; i < rows.Count; i++)
         {
-            if (rows[i].Number > after + 1 && i > 0 && !rows[i].Cells.Any(isData) && (Filled(rows[i]) < filled || Sums.Contains(rows[i].Cells[0].TrimEnd(':'))))
+            if (rows[i].Number > after + 1 && i > 0 && !rows[i].Cells.Any(isData) && (rows[i].Filled < filled || Sums.Contains(rows[i].Cells[0].TrimEnd(':'))))
             {
                 return i;
             }
@@ -70,8 +70,6 @@ internal sealed class AttendanceParts(Func<string, bool> isHeading, Func<string,
 
         return rows.Count;
     }
-
-    private static int Filled(TableRow row) => row.Cells.Count(c => c.Length > 0);
 
     // A sheet is as wide as its widest table: what is empty to the end belongs to none of this one.
     private static Table Trimmed(TableRow head, List<TableRow> rows, string readAs)
@@ -88,5 +86,5 @@ internal sealed class AttendanceParts(Func<string, bool> isHeading, Func<string,
     private bool IsHead(TableRow row) => row.Cells.Count(isHeading) >= FewHeadings && !row.Cells.Any(isData);
 
     // Most rows have something in the second place.
-    private static bool IsTitle(TableRow row) => Columns.CellOf(row, 1).Length == 0 && Filled(row) == 1;
+    private static bool IsTitle(TableRow row) => Columns.CellOf(row, 1).Length == 0 && row.Filled == 1;
 }

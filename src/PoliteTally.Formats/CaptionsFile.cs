@@ -59,8 +59,11 @@ public static partial class CaptionsFile
 
         using var budget = ReadingBudget.Begin();
         using var room = ReadingRoom.For(bytes.Length);
-        var text = FileText.Of(bytes).Whole;
-        var (cues, leftOut, fromStart) = IsOne(text) ? Cues(text, keepsWords, isNameHere) : Lines(text, zone, began, isNameHere);
+        var file = FileText.Of(bytes);
+        var text = file.Whole;
+        var (cues, leftOut, fromStart) = IsOne(text) ? Cues(text, keepsWords, isNameHere)
+            : CaptionsTable.Of(file, zone, began, isNameHere) is { } table ? ([.. table.Rows.Select(r => new Cue(r.Row, r.Name, r.From, r.To, r.Words))], table.LeftOut, table.FromStart)
+            : Lines(text, zone, began, isNameHere);
         var rows = Joined(cues, fromStart ? began : Instant.FromUnixTimeSeconds(0), keepsWords);
         return new CaptionsPreview(
             fromStart, rows, leftOut,
@@ -148,17 +151,21 @@ public static partial class CaptionsFile
     // A transcript that has the form of a chat: each speaks until the next begins.
     private static (List<Cue> Cues, int LeftOut, bool FromStart) Lines(string text, DateTimeZone zone, Instant began, Func<string, bool> isNameHere)
     {
-        var (table, leftOut, _) = ChatLines.Of(text, isNameHere) ?? throw new FormatProblem("No captions are found in this file. They have a time and a name in each line, or are WebVTT.");
+        var (table, untils, leftOut, _) = ChatLines.Of(text, isNameHere) ?? throw new FormatProblem("No captions are found in this file. They have a time and a name in each line, or are WebVTT.");
         var fromStart = CountsFromStart(table, began.InZone(zone).LocalDateTime, Duration.FromHours(1));
         var times = fromStart
             ? [.. table.Rows.Select(r => TimeText.Length(r.Cells[0], Duration.FromSeconds(1)) is { } length ? Instant.FromUnixTimeSeconds(0) + length : (Instant?)null)]
             : TimeText.Read([.. table.Rows.Select(r => r.Cells[0])], began, zone).Times;
-        var known = table.Rows.Zip(times).Where(r => r.Second is not null).Select(r => (Row: r.First, At: r.Second!.Value - Instant.FromUnixTimeSeconds(0))).ToList();
+        var known = table.Rows.Zip(times, untils).Where(r => r.Second is not null).Select(r => (Row: r.First, At: r.Second!.Value - Instant.FromUnixTimeSeconds(0), Until: r.Third)).ToList();
         return
         (
-            [.. known.Select((r, i) => new Cue(r.Row.Number, r.Row.Cells[1], r.At, r.At + (i + 1 < known.Count ? Duration.Min(LongestLine, Duration.Max(Duration.Zero, known[i + 1].At - r.At)) : Duration.FromSeconds(5)), r.Row.Cells[3]))],
+            [.. known.Select((r, i) => new Cue(r.Row.Number, r.Row.Cells[1], r.At, End(i), r.Row.Cells[3]))],
             leftOut + table.Rows.Count - known.Count, fromStart
         );
+
+        // What it says of itself, else where the next begins.
+        Duration End(int i) => fromStart && known[i].Until is { } until && TimeText.Length(until.Split('.', ',')[0], Duration.FromSeconds(1)) is { } said && said > known[i].At ? said
+            : known[i].At + (i + 1 < known.Count ? Duration.Min(LongestLine, Duration.Max(Duration.Zero, known[i + 1].At - known[i].At)) : Duration.FromSeconds(5));
     }
 
     /// <summary>

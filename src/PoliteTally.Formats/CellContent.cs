@@ -31,6 +31,15 @@ internal static class CellContent
     /// <param name="near">When the lesson was to begin, in the zone of its times.</param>
     public static Holds Of(Table table, int column, LocalDateTime near) => Of(Cells(table, column), near);
 
+    /// <summary>Whether a cell holds what never stands among headings, and is no answer: a time, a day, or an address.</summary>
+    public static bool IsData(string cell, LocalDateTime near) => IsData(Of([cell], near));
+
+    /// <summary>As the other, of what a column holds.</summary>
+    public static bool IsData(Holds holds) => holds is Holds.Times or Holds.Dates or Holds.Addresses;
+
+    /// <summary>Whether not all of the first cells of a column are the same.</summary>
+    public static bool IsMixed(Table table, int column) => Cells(table, column).Distinct().Skip(1).Any();
+
     /// <summary>The first cells of a column that are not empty.</summary>
     public static List<string> Cells(Table table, int column) =>
         [.. table.Rows.Take(10 * Looked).Select(r => Columns.CellOf(r, column)).Where(c => c.Length > 0).Take(Looked)];

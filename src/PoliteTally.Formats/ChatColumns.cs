@@ -62,9 +62,9 @@ internal static class ChatColumns
         Take("date", Free(Holds.Dates));
         Take("email", Free(Holds.Addresses));
         // The longest texts are what was written; what is the same in every row says what kind of row it is.
-        Take("text", [.. Free(Holds.Texts).Where(c => IsMixed(c) || table.Rows.Count == 1).OrderByDescending(c => CellContent.Cells(table, c).Distinct().Sum(t => t.Length))]);
+        Take("text", [.. Free(Holds.Texts).Where(c => CellContent.IsMixed(table, c) || table.Rows.Count == 1).OrderByDescending(c => CellContent.Cells(table, c).Distinct().Sum(t => t.Length))]);
         Take("name", [.. Free(Holds.Texts).OrderBy(ShareOfMostCommon)]);
-        Take("to", [.. Free(Holds.Texts).Where(c => (ofNames.Contains(c) && IsMixed(c)) || CellContent.Cells(table, c) is var cells && cells.Count(Addressing.IsEverybody) * ShareOfEverybody > cells.Count)]);
+        Take("to", [.. Free(Holds.Texts).Where(c => (ofNames.Contains(c) && CellContent.IsMixed(table, c)) || CellContent.Cells(table, c) is var cells && cells.Count(Addressing.IsEverybody) * ShareOfEverybody > cells.Count)]);
         return fields;
 
         void Take(string field, List<int> columns)
@@ -74,8 +74,6 @@ internal static class ChatColumns
                 fields.TryAdd(field, columns[0]);
             }
         }
-
-        bool IsMixed(int column) => CellContent.Cells(table, column).Distinct().Skip(1).Any();
 
         bool IsOfNames(int column)
         {

@@ -27,6 +27,8 @@ public sealed record ChatPreview(
     // So many messages show that.
     private const int Looked = 1000;
 
+    private const int FewWords = 4;
+
     // One long message makes no chat of the others.
     private const int EnoughSpaces = 6;
 
@@ -37,12 +39,19 @@ public sealed record ChatPreview(
     internal bool InLines { get; init; }
 
     /// <summary>Whether its messages have words, most of them several.</summary>
-    internal bool HasWords => Rows.Count > 0 && Rows.Take(Looked).Average(r => r.Text.Count(char.IsDigit) >= r.Text.Count(char.IsLetter) ? 0 : Math.Min(EnoughSpaces, r.Text.Count(c => c == ' '))) >= FewSpaces;
+    internal bool HasWords => Rows.Count > 0 && Rows.Take(Looked).Count(r => IsOfPresence(r.Text)) * 2 <= Math.Min(Looked, Rows.Count) && Rows.Take(Looked).Average(r => r.Text.Count(char.IsDigit) >= r.Text.Count(char.IsLetter) ? 0 : Math.Min(EnoughSpaces, r.Text.Count(c => c == ' '))) >= FewSpaces;
+
+    // “Joined 9:28 AM  Left” says when somebody came and went.
+    private static bool IsOfPresence(string text) => text.Split(' ', StringSplitOptions.RemoveEmptyEntries).Where(w => w.Any(char.IsLetter) && w is not ("AM" or "PM" or "am" or "pm")).ToList() is { Count: > 0 and < FewWords } words
+        && words.TrueForAll(w => AttendanceColumns.Says(w) is not (false, false));
 }
 
 /// <summary>Reads saved chats: tables, JSON, or text with a message in a line or in a block.</summary>
 public static class ChatFile
 {
+    /// <summary>What is said of a file in which no message is found.</summary>
+    internal const string NoMessages = "No messages are found in this file. It must have a name and a time with each message.";
+
     // Of names that could be anybody's, as of a list of sentences: whoever knows the class is asked.
     private const double Doubtful = 0.5;
 
@@ -90,6 +99,7 @@ public static class ChatFile
         var isNear = times.Any(IsNear);
         // "Ana to everyone" in one cell.
         var addressing = sent < 0 ? new Addressing([.. table.Rows.Take(Looked).Select(r => Columns.CellOf(r, named))], isNameHere) : null;
+        var edges = new NameEdges([.. table.Rows.Take(Looked).Select(r => Said(r).Name).Where(n => n.Length > 0).ToHashSet(StringComparer.Ordinal)]);
         var addressed = table.Rows.CountBy(r => Who(r).To).ToList();
         // Whom most messages go to is everybody, in a language that is not known here.
         var common = addressed.Exists(to => Addressing.IsEverybody(to.Key)) ? null : addressed.GroupBy(to => Columns.Fold(to.Key)).MaxBy(to => to.Sum(t => t.Value))!.Key;
@@ -116,7 +126,9 @@ public static class ChatFile
             && looked.Count(isNameHere) * 2 >= looked.Count
             && (table.ReadAs == ChatLines.ReadAs || (messages.Count >= Repeated * senders.Count && !columns.Any(c => c.Field is null && c.Samples.Any(cell => cell.Count(l => l == ' ') >= 2))));
 
-        (string Name, string To) Who(TableRow row) => addressing is null ? (Columns.CellOf(row, named), Columns.CellOf(row, sent)) : addressing.Of(Columns.CellOf(row, named)) ?? ("", "");
+        (string Name, string To) Who(TableRow row) => Said(row) is var (name, to) ? (edges.Without(name), to) : default;
+
+        (string Name, string To) Said(TableRow row) => addressing is null ? (Columns.CellOf(row, named), Columns.CellOf(row, sent)) : addressing.Of(Columns.CellOf(row, named)) ?? ("", "");
 
         ChatRow RowOf(TableRow row, Instant? at)
         {
@@ -196,7 +208,7 @@ public static class ChatFile
         }
 
         return (inLines ?? ChatLines.Of(text.Whole, isNameHere)) is { } lines ? (lines.Table, lines.LeftOut, lines.Sure)
-            : throw new FormatProblem("No messages are found in this file. It must have a name and a time with each message.");
+            : throw new FormatProblem(NoMessages);
 
         // A table is what has headings that are known, or columns that are more than the time and the rest. Whether it is without headings; null if it is none.
         bool? Tabular(FileText start)

@@ -1,3 +1,4 @@
+using System.Text;
 using MimeKit;
 using PoliteTally.Core.Text;
 
@@ -8,7 +9,7 @@ namespace PoliteTally.Formats;
 /// <param name="Content">What is in it.</param>
 public sealed record EnclosedFile(string Name, byte[] Content);
 
-/// <summary>Takes the files out of a mail (RFC 5322 with MIME) or of an archive (ZIP). Nothing else of a mail is kept, and files inside of files inside are left where they are.</summary>
+/// <summary>Takes the files out of a mail (RFC 5322 with MIME) or of an archive (ZIP); of a mail without any its text. Nothing else of a mail is kept, and files inside of files inside are left where they are.</summary>
 public static class EnclosedFiles
 {
     /// <summary>The most files that are taken out of one: 20.</summary>
@@ -39,9 +40,14 @@ public static class EnclosedFiles
         };
     }
 
-    private static List<EnclosedFile> InArchive(byte[] bytes) =>
+    private static List<EnclosedFile> InArchive(byte[] bytes)
+    {
         // Programs leave files of their own, which begin with a dot.
-        [.. Archive.Unpack(bytes, name => !name.StartsWith('.')).Select(part => new EnclosedFile(NameOf(part.Key), part.Value)).Where(f => f.Content.Length > 0)];
+        var parts = Archive.Unpack(bytes, name => !name.StartsWith('.')).Where(part => part.Value.Length > 0).ToList();
+        var several = parts.CountBy(part => NameOf(part.Key), StringComparer.OrdinalIgnoreCase).Where(name => name.Value > 1).Select(name => name.Key).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        // The lists of two rooms may both be called "list.csv".
+        return parts.ConvertAll(part => new EnclosedFile(NameOf(part.Key) is var name && several.Contains(name) ? NameOf(part.Key.Replace('\\', '/').Replace("/", ", ", StringComparison.Ordinal)) : name, part.Value));
+    }
 
     private static List<EnclosedFile> InMail(byte[] bytes)
     {
@@ -66,7 +72,10 @@ public static class EnclosedFiles
                 }
             }
 
-            return files;
+            // Where nothing is attached, what was pasted into the mail may be the list itself.
+            return files.Count == 0 && (mail.HtmlBody ?? mail.TextBody) is { } text && !string.IsNullOrWhiteSpace(text)
+                ? [new EnclosedFile(NameOf(mail.Subject ?? ""), Encoding.UTF8.GetBytes(text))]
+                : files;
         }
         catch (Exception broken) when (broken is FormatException or ParseException or IOException)
         {

@@ -1,7 +1,10 @@
 namespace PoliteTally.Formats;
 
 /// <summary>A file cannot be used. The message says what is wrong, where, and what to do.</summary>
-public sealed class FormatProblem(string message) : Exception(message);
+public class FormatProblem(string message) : Exception(message);
+
+/// <summary>A file is whole and can be read, and nothing that anybody knows is found in it.</summary>
+public sealed class NothingKnown(string message) : FormatProblem(message);
 
 /// <summary>Something wrong in one row of a file.</summary>
 /// <param name="Row">The row as a spreadsheet counts it, from 1.</param>

@@ -5,13 +5,16 @@ using System.Text.RegularExpressions;
 namespace PoliteTally.Formats;
 
 /// <summary>
-/// Reads JSON as a table: the longest list of objects in it, a row each; what lies deeper is a column named by its path. If asked to, a list that nearly every one of
+/// Reads JSON as a table: the longest list of objects or of rows in it, else the objects that stand under names, a row each; what lies deeper is a column named by its path. If asked to, a list that nearly every one of
 /// them has inside is taken apart: a row for each of its objects, with what stands around them.
 /// </summary>
 internal static partial class JsonTable
 {
     // An escape of one half takes six characters, that of a whole letter outside the first plane twice as many.
     private const int HalfALetter = 6;
+
+    // One or two objects may be anything.
+    private const int FewNames = 3;
 
     private static readonly JsonDocumentOptions Options = new() { MaxDepth = 12 };
 
@@ -39,14 +42,23 @@ internal static partial class JsonTable
     }
 
     private static Table? TableIn(JsonDocument document, bool takeApart) =>
-        Lists(document.RootElement).OrderByDescending(l => l.GetArrayLength()).Select(l => (JsonElement?)l).FirstOrDefault() is { } list ? TableOf(list, takeApart ? ListInside(list) : null) : null;
+        Lists(document.RootElement).OrderByDescending(l => l.GetArrayLength()).Select(l => (JsonElement?)l).FirstOrDefault() is { } list ? TableOf(list, takeApart && IsOfObjects(list) ? ListInside(list) : null)
+        : ByName(document.RootElement) is { } named ? TableOf(named, null)
+        : null;
+
+    // An object for each name, all of the same kind; null if there is none.
+    private static JsonElement? ByName(JsonElement element) => element.ValueKind != JsonValueKind.Object ? null
+        : element.EnumerateObject().Skip(FewNames - 1).Any() && element.EnumerateObject().All(p => p.Value.ValueKind == JsonValueKind.Object) ? element
+        : element.EnumerateObject().Select(p => ByName(p.Value)).FirstOrDefault(found => found is not null);
 
     private static IEnumerable<JsonElement> Lists(JsonElement element) => element.ValueKind switch
     {
-        JsonValueKind.Array when IsOfObjects(element) => [element],
+        JsonValueKind.Array when IsOfObjects(element) || IsOfRows(element) => [element],
         JsonValueKind.Object => element.EnumerateObject().SelectMany(p => Lists(p.Value)),
         _ => [],
     };
+
+    private static bool IsOfRows(JsonElement element) => element.GetArrayLength() > 1 && element.EnumerateArray().All(e => e.ValueKind == JsonValueKind.Array && e.GetArrayLength() > 1 && e.EnumerateArray().All(c => c.ValueKind is not (JsonValueKind.Array or JsonValueKind.Object)));
 
     private static bool IsOfObjects(JsonElement element) => element.ValueKind == JsonValueKind.Array && element.GetArrayLength() > 0 && element.EnumerateArray().All(e => e.ValueKind == JsonValueKind.Object);
 
@@ -59,19 +71,30 @@ internal static partial class JsonTable
     {
         var (top, within) = (new Place(""), new Place(apart ?? ""));
         var (headings, cells) = (new List<string>(), new List<string>());
-        var rows = new TableRows(list.GetArrayLength());
+        var rows = new TableRows(0);
         var number = 0;
-        foreach (var element in list.EnumerateArray())
+        if (list.ValueKind == JsonValueKind.Object)
         {
-            if (apart is null)
+            var name = new Place("name");
+            foreach (var one in list.EnumerateObject())
             {
-                Add(element, null);
+                Add(one.Value, null, (name, one.Name));
             }
-            else if (element.TryGetProperty(apart, out var inside) && IsOfObjects(inside))
+        }
+        else
+        {
+            foreach (var element in list.EnumerateArray())
             {
-                foreach (var one in inside.EnumerateArray())
+                if (apart is null)
                 {
-                    Add(element, one);
+                    Add(element, null);
+                }
+                else if (element.TryGetProperty(apart, out var inside) && IsOfObjects(inside))
+                {
+                    foreach (var one in inside.EnumerateArray())
+                    {
+                        Add(element, one);
+                    }
                 }
             }
         }
@@ -84,7 +107,7 @@ internal static partial class JsonTable
 
         return new Table(headings, 0, rows.All, "JSON", HeadingsKnown: true);
 
-        void Add(JsonElement element, JsonElement? inside)
+        void Add(JsonElement element, JsonElement? inside, (Place Place, string Name)? of = null)
         {
             ReadingBudget.Ask();
             if (number == Table.MostOfLesson)
@@ -93,6 +116,11 @@ internal static partial class JsonTable
             }
 
             CollectionsMarshal.AsSpan(cells).Fill("");
+            if (of is { } whose)
+            {
+                Put(whose.Place, Table.Clean(whose.Name), cells, headings);
+            }
+
             Fill(element, top, cells, headings);
             if (inside is { } one)
             {
@@ -117,26 +145,41 @@ internal static partial class JsonTable
 
                 break;
             case JsonValueKind.String or JsonValueKind.Number or JsonValueKind.True or JsonValueKind.False:
-                if (place.Column < 0)
+                if (place.Column < 0 || cells[place.Column].Length == 0)
                 {
-                    if (headings.Count == Table.MostColumns)
-                    {
-                        throw new FormatProblem($"Its objects have more than {Table.MostColumns} properties, which is more than can be read. Save only those that are wanted.");
-                    }
-
-                    place.Column = headings.Count;
-                    headings.Add(place.Path);
-                    cells.Add("");
+                    Put(place, place.TextOf(element), cells, headings);
                 }
 
-                if (cells[place.Column].Length == 0)
+                break;
+            case JsonValueKind.Array when place.Path.Length == 0:
+                var cell = 0;
+                foreach (var value in element.EnumerateArray())
                 {
-                    cells[place.Column] = place.TextOf(element);
+                    Fill(value, place.At(cell++), cells, headings);
                 }
 
                 break;
         }
     }
+
+    private static void Put(Place place, string text, List<string> cells, List<string> headings)
+    {
+        if (place.Column < 0)
+        {
+            if (headings.Count == Table.MostColumns)
+            {
+                throw TooWide();
+            }
+
+            place.Column = headings.Count;
+            headings.Add(place.Path);
+            cells.Add("");
+        }
+
+        cells[place.Column] = text;
+    }
+
+    private static FormatProblem TooWide() => new($"Its objects have more than {Table.MostColumns} properties, which is more than can be read. Save only those that are wanted.");
 
     // A backslash with what it stands for; both halves of a letter together.
     [GeneratedRegex(@"\\(?:u[dD][89abAB][0-9a-fA-F]{2}\\u[dD][c-fC-F][0-9a-fA-F]{2}|u[0-9a-fA-F]{4}|.)")]
@@ -156,6 +199,23 @@ internal static partial class JsonTable
         public string Path => path;
 
         public int Column { get; set; } = -1;
+
+        /// <summary>A place in a row.</summary>
+        public Place At(int index)
+        {
+            _inside ??= new OrderedDictionary<string, Place>(StringComparer.Ordinal);
+            if (index >= Table.MostColumns)
+            {
+                throw TooWide();
+            }
+
+            while (_inside.Count <= index)
+            {
+                _inside[$"{_inside.Count}"] = new Place($"Column {_inside.Count + 1}");
+            }
+
+            return _inside.GetAt(index).Value;
+        }
 
         /// <summary>A property of it. Objects of one list have the same ones in the same order.</summary>
         public Place Inside(JsonProperty property, int at)

@@ -35,8 +35,17 @@ public static partial class PeopleFile
     // So many names show whose list it is.
     private const int Looked = 100;
 
+    // So many in one line are not two parts of one name.
+    private const int LongestLabel = 30;
+    private const int FewTogether = 3;
+    private const int MostTogether = 100;
+    private const double Most = 0.6;
+
     // More than every fifth cell without a letter is a table of something else.
     private const int ShareOfNumbers = 5;
+
+    // What a list on a screen has beside the people, folded.
+    private static readonly HashSet<string> Pressed = ["invite", "invitepeople", "addpeople", "muteall", "unmuteall", "lowerallhands", "search", "searchpeople", "more", "close", "showall", "viewall"];
 
     // What stands this often is a word beside each name, not somebody.
     private const int OftenIsNobody = 3;
@@ -51,7 +60,12 @@ public static partial class PeopleFile
     public static PeoplePreview Read(byte[] bytes, DateTimeZone zone, Instant lessonFrom, Instant lessonTo, Func<string, bool> isNameHere)
     {
         using var budget = ReadingBudget.Begin();
-        var cells = WithoutBadges(CellsOf(bytes));
+        if (PresenceList.Of(bytes, isNameHere) is { } present)
+        {
+            return new PeoplePreview([.. present.Here.Select(p => new PersonRow(p.Row, p.Name, []))], null, present.Away, IsOne: true);
+        }
+
+        var cells = WithoutBadges(CellsOf(bytes, isNameHere));
         var often = cells.GroupBy(c => Columns.Fold(c.Text)).Where(g => g.Count() >= OftenIsNobody && !isNameHere(g.First().Text)).Select(g => g.Key).ToHashSet();
         var (names, seen, leftOut, at) = (new List<PersonRow>(), new HashSet<string>(StringComparer.Ordinal), 0, (Instant?)null);
         foreach (var (row, text) in cells)
@@ -60,7 +74,7 @@ public static partial class PeopleFile
             {
                 at ??= moment;
             }
-            else if (NameIn(text) is not { } name || text.Contains('@') || often.Contains(Columns.Fold(text)) || (names.Count == 0 && AttendanceColumns.IsHeading(text)))
+            else if (NameIn(text) is not { } name || text.Contains('@') || often.Contains(Columns.Fold(text)) || (Pressed.Contains(Columns.Fold(text)) && !isNameHere(text)) || (names.Count == 0 && AttendanceColumns.IsHeading(text)))
             {
                 leftOut++;
             }
@@ -75,7 +89,7 @@ public static partial class PeopleFile
             : names.Count > MostNames ? throw new FormatProblem($"This list has {names.Count} names; at most {MostNames:N0} can be read.")
             : new PeoplePreview(
                 names, at, leftOut,
-                names.Count >= 2 && !HasColumns(cells, isNameHere) && cells.Count(c => !c.Text.Any(char.IsLetter) || IsTime(c.Text)) * ShareOfNumbers <= cells.Count && names.Count(n => Cut().IsMatch(n.Name)) * 2 < names.Count && names.Count(n => n.Name.Any(char.IsDigit)) * 3 <= names.Count && names.Take(Looked).Count(n => isNameHere(n.Name)) >= ShareOfClass * Math.Min(Looked, names.Count));
+                names.Count >= 2 && cells.Count(c => c.Text.Contains('?')) * ShareOfNumbers <= cells.Count && !SaySomething(names, isNameHere) && !HasColumns(cells, isNameHere) && cells.Count(c => !c.Text.Any(char.IsLetter) || IsTime(c.Text)) * ShareOfNumbers <= cells.Count && names.Count(n => Cut().IsMatch(n.Name)) * 2 < names.Count && names.Count(n => n.Name.Any(char.IsDigit)) * 3 <= names.Count && names.Take(Looked).Count(n => isNameHere(n.Name)) >= ShareOfClass * Math.Min(Looked, names.Count));
 
         // "9:28 AM" has letters, and is no name.
         bool IsTime(string text) => TimeText.Sortable(text, lessonFrom.InZone(zone).LocalDateTime) is not null;
@@ -85,7 +99,7 @@ public static partial class PeopleFile
             && moment > lessonFrom - Duration.FromHours(1) && moment < lessonTo + Duration.FromHours(1) ? moment : null;
     }
 
-    private static List<(int Row, string Text)> CellsOf(byte[] bytes)
+    private static List<(int Row, string Text)> CellsOf(byte[] bytes, Func<string, bool> isNameHere)
     {
         if (Archive.IsOne(bytes))
         {
@@ -106,6 +120,17 @@ public static partial class PeopleFile
         foreach (var line in text.AsSpan().EnumerateLines())
         {
             row++;
+            if (TogetherIn(line.ToString(), isNameHere) is { } together)
+            {
+                cells.AddRange(together.Select(name => (row, name)));
+                if (cells.Count > MostCells)
+                {
+                    throw TooMany();
+                }
+
+                continue;
+            }
+
             foreach (var range in line.SplitAny(between))
             {
                 if (line[range].Trim().Trim('"') is not { Length: > 0 } cell)
@@ -115,7 +140,7 @@ public static partial class PeopleFile
 
                 if (cells.Count == MostCells || cell.Length > LongestCell)
                 {
-                    throw new FormatProblem($"This is more than a list of people: it has more than {MostCells:N0} places, or a place with more than {LongestCell:N0} letters.");
+                    throw TooMany();
                 }
 
                 cells.Add((row, cell.ToString()));
@@ -123,16 +148,46 @@ public static partial class PeopleFile
         }
 
         return cells;
+
+        static FormatProblem TooMany() => new($"This is more than a list of people: it has more than {MostCells:N0} places, or a place with more than {LongestCell:N0} letters.");
     }
 
-    // Where most lines have as many cells, names stand in all of its columns, or it is a table with a column of them.
+    // “Juno: four” is what somebody wrote.
+    private static bool SaySomething(List<PersonRow> names, Func<string, bool> isNameHere) => names.Take(Looked).Count(n =>
+        Said().Match(n.Name) is { Success: true } said && isNameHere(said.Groups["who"].Value) && !isNameHere(said.Groups["what"].Value)) * 2 > Math.Min(Looked, names.Count);
+
+    // “Here: Juno, Eino, Zainab” names several in one line; whom “Away:” names are not here.
+    private static string[]? TogetherIn(string line, Func<string, bool> isNameHere)
+    {
+        var colon = line.AsSpan(0, Math.Min(line.Length, LongestLabel)).IndexOf(':');
+        var isAway = colon > 0 && AwayWords().IsMatch(line[..colon]);
+        var isSaid = isAway || (colon > 0 && HereWords().IsMatch(line[..colon]));
+        if (line.Length > LongestCell || line.Count(c => c == ',') > MostTogether || (!isSaid && line.Count(c => c == ',') < FewTogether - 1))
+        {
+            return null;
+        }
+
+        ReadingBudget.AskNow();
+        var names = line[(colon + 1)..].Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
+        // “Vale, Tamsin” is one name, unless it is said that several follow.
+        return names.Count(n => isNameHere(Beside().Replace(n, ""))) < Most * names.Length || (!isSaid && names.Count(n => n.Contains(' ')) * 2 < names.Length) ? null
+            : isAway ? [] : names;
+    }
+
+    // Where most lines have as many cells, or fewer than the headings, names stand in all of its columns, or it is a table with a column of them.
     private static bool HasColumns(List<(int Row, string Text)> cells, Func<string, bool> isNameHere)
     {
         var lines = cells.GroupBy(c => c.Row).Select(l => l.Select(c => c.Text).ToList()).Take(Looked).ToList();
         var width = lines.CountBy(l => l.Count).MaxBy(w => w.Value).Key;
-        var even = lines.FindAll(l => l.Count == width);
-        return lines.Count > 1 && width > 1 && even.Count >= MostLines * lines.Count
-            && Enumerable.Range(0, width).Count(column => even.Count(l => isNameHere(l[column])) >= ShareOfClass * (even.Count - 1)) < 2;
+        var rows = lines.FindAll(l => l.Count == width);
+        if (lines.TrueForAll(l => l.Count <= lines[0].Count) && lines.Count(l => l.Count > 1) * 2 >= lines.Count)
+        {
+            // Cells with nothing in them are not among these.
+            (width, rows) = (lines[0].Count, lines);
+        }
+
+        return lines.Count > 1 && width > 1 && rows.Count >= MostLines * lines.Count
+            && Enumerable.Range(0, width).Count(column => rows.Count(l => l.Count > column && isNameHere(l[column])) >= ShareOfClass * (rows.Count - 1)) < 2;
     }
 
     // In a picture a badge stands before each name, and is read as some letter or sign.
@@ -157,6 +212,19 @@ public static partial class PeopleFile
     // One letter, or a sign with whatever hangs on it; never two letters, which may be somebody's name.
     [GeneratedRegex(@"^\s*(?:\p{L}\.?|[^\p{L}\d\s(]{1,3}\p{L}?|\p{L}[^\p{L}\d\s.'’-]{1,2})\s+(?=\S)")]
     private static partial Regex Badge();
+
+    [GeneratedRegex(@"\b(?:away|absent|missing|not here|not there|fehlt|fehlend|abwesend|absents?|ausentes?|frånvarande|fraværende|poissa|fjarverandi)\b", RegexOptions.IgnoreCase)]
+    private static partial Regex AwayWords();
+
+    [GeneratedRegex(@"\b(?:here|present|there|attending|anwesend|da|présents?|présentes?|presentes?|närvarande|til stede|tilstede|läsnä|mætt|mættur|mættir)\b", RegexOptions.IgnoreCase)]
+    private static partial Regex HereWords();
+
+    // Why somebody is away.
+    [GeneratedRegex(@"\s*\([^)]*\)\s*$")]
+    private static partial Regex Beside();
+
+    [GeneratedRegex(@"^(?<who>[^:–—]{2,60}?)(?::| [–—-] )\s*(?<what>\S.*)$", RegexOptions.ExplicitCapture)]
+    private static partial Regex Said();
 
     // “Suharto, Dewi” is a name, “Dewi,yes” a row of a table.
     [GeneratedRegex(@",\S")]

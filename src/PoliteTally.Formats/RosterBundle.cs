@@ -27,7 +27,8 @@ internal static class RosterBundle
     /// <exception cref="FormatProblem">Part of the bundle is missing or is no table.</exception>
     public static RosterPreview Read(byte[] bytes, string? chosen)
     {
-        var parts = Archive.Unpack(bytes, name => Parts.Contains(name, StringComparer.OrdinalIgnoreCase));
+        var parts = Archive.Unpack(bytes, name => Parts.Contains(name, StringComparer.OrdinalIgnoreCase))
+            .DistinctBy(part => Path.GetFileName(part.Key), StringComparer.OrdinalIgnoreCase).ToDictionary(part => Path.GetFileName(part.Key), part => part.Value, StringComparer.OrdinalIgnoreCase);
         foreach (var missing in Parts.Where(p => !parts.ContainsKey(p)))
         {
             throw new FormatProblem($"The bundle lacks {missing}. Nothing was stored; ask for a bundle with {string.Join(", ", Parts)}.");

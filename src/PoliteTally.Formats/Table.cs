@@ -9,7 +9,11 @@ namespace PoliteTally.Formats;
 /// <param name="Number">The row as a spreadsheet counts it, from 1.</param>
 /// <param name="Cells">Its cells, trimmed.</param>
 /// <param name="Formulas">Places of cells that hold a formula, such as "C5"; a table as text knows none.</param>
-public readonly record struct TableRow(int Number, ArraySegment<string> Cells, IReadOnlyList<string>? Formulas = null);
+public readonly record struct TableRow(int Number, ArraySegment<string> Cells, IReadOnlyList<string>? Formulas = null)
+{
+    /// <summary>How many of its cells are not empty.</summary>
+    internal int Filled => Cells.Count(c => c.Length > 0);
+}
 
 /// <summary>A table as it stands in a file: headings, rows, and how it was read.</summary>
 /// <param name="Headings">The headings, in order.</param>
@@ -98,7 +102,7 @@ public sealed record Table(
             .Where(r => r.words > 0 && (isData is null || !r.row.Cells.Any(isData)))
             .OrderByDescending(r => r.words)
             // A title may be a word that is a heading, too: “Participants”.
-            .ThenByDescending(r => r.row.Cells.Count(c => c.Length > 0) > 1)
+            .ThenByDescending(r => r.row.Filled > 1)
             .ThenBy(r => r.index)
             .Select(r => (int?)r.index)
             .FirstOrDefault();

@@ -190,9 +190,10 @@ internal static partial class TimeText
             yield return (text, _) => parser.Parse(text) is { Success: true } read ? (read.Value.LocalDateTime, read.Value.Offset) : null;
         }
 
-        yield return (text, _) => text.EndsWith(" UTC", StringComparison.OrdinalIgnoreCase)
-            && LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd HH:mm:ss").Parse(text[..^4]) is { Success: true } utc
-            ? (utc.Value, Offset.Zero) : null;
+        foreach (var dated in Dated())
+        {
+            yield return (text, near) => (text.EndsWith(" UTC", StringComparison.OrdinalIgnoreCase) || text.EndsWith(" GMT", StringComparison.OrdinalIgnoreCase)) && dated(text[..^4], near) is (var local, _) ? (local, Offset.Zero) : null;
+        }
     }
 
     private static IEnumerable<Func<string, LocalDateTime, (LocalDateTime, Offset?)?>> Dated()

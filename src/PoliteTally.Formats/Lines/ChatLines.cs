@@ -6,8 +6,9 @@ namespace PoliteTally.Formats.Lines;
 /// <summary>A chat in lines, as it was read.</summary>
 /// <param name="Table">Time, name, addressee and words of each message.</param>
 /// <param name="LeftOut">How many lines tell something else, such as that somebody came.</param>
+/// <param name="Untils">Until when each lasted; null of those that do not say.</param>
 /// <param name="Sure">How sure it is that the names are names, from 0 to 1: 1 if all of them may be somebody of the class.</param>
-internal sealed record ReadLines(Table Table, int LeftOut, double Sure);
+internal sealed record ReadLines(Table Table, IReadOnlyList<string?> Untils, int LeftOut, double Sure);
 
 /// <summary>
 /// Reads a chat that was saved as text. No layout is known beforehand: every place where a time can stand is tried with every sign that can stand between a name
@@ -23,6 +24,8 @@ internal static class ChatLines
     // Of lines with something in them, at least so many begin a message.
     private const double Fewest = 0.2;
 
+    private const int ShortestRule = 3;
+
     // What a name counts with no words beside it.
     private const double OfNothing = 0.3;
 
@@ -37,9 +40,43 @@ internal static class ChatLines
     /// <param name="isNameHere">Whether somebody of the class may be called so.</param>
     public static ReadLines? Of(string text, Func<string, bool> isNameHere)
     {
-        var lines = new StampedLines(text);
+        var lines = WithTimesOver(new StampedLines(text));
         var best = Layout.All.Select(l => Seen(l, lines, isNameHere)).OfType<Sight>().OrderByDescending(s => s.Score).FirstOrDefault();
         return best is not { Score: > 0 } || best.Heads < 2 || best.Heads < Fewest * best.Filled ? null : Read(lines, best);
+    }
+
+    // A time that ends each message stands over it then. A text that begins with something else and ends with a time in a line of its own is written so.
+    private static StampedLines WithTimesOver(StampedLines lines)
+    {
+        var filled = Enumerable.Range(0, lines.Count).Where(at => !lines.IsBlank(at));
+        // The last line of most chats says that they are none of these, and nothing else is looked at.
+        if (Enumerable.Range(1, lines.Count).Select(behind => lines.Count - behind).FirstOrDefault(at => !lines.IsBlank(at), -1) is not (>= 0 and var last) || !IsBare(last)
+            || lines.First(filled.First()) is not null || filled.Take(lines.Sample).Count(IsBare) < 2)
+        {
+            return lines;
+        }
+
+        var (turned, open) = (new StringBuilder(), new List<int>());
+        foreach (var at in filled)
+        {
+            ReadingBudget.Ask();
+            if (!IsBare(at))
+            {
+                open.Add(at);
+                continue;
+            }
+
+            foreach (var line in open.Prepend(at))
+            {
+                turned.Append(lines.Text.AsSpan(lines[line])).Append('\n');
+            }
+
+            open.Clear();
+        }
+
+        return new StampedLines(turned.ToString());
+
+        bool IsBare(int at) => Layout.Bare(lines, at) is not null;
     }
 
     /// <summary>What some lines of a file say if they are written in a layout.</summary>
@@ -103,21 +140,34 @@ internal static class ChatLines
         var (text, layout) = (lines.Text, how.Layout);
         var rows = new TableRows(lines.Count / (layout.Sign.Length > 0 ? 1 : 2));
         var times = new Times(text, lines.Clock);
-        var (open, more, leftOut) = ((Message?)null, new StringBuilder(), 0);
+        var untils = new List<string?>();
+        var (open, more, leftOut, day) = ((Message?)null, new StringBuilder(), 0, "");
         for (var at = 0; at < lines.Count; at++)
         {
             ReadingBudget.Ask();
             if (layout.TimeOf(lines, at) is { } time && how.Shapes.Contains(layout.ShapeOf(lines, at, time)))
             {
-                Close();
                 var head = layout.HeadOf(lines, at, time);
-                open = head is { } found && how.Addressing.Of(text.AsSpan(found.Who)) is var (name, to)
-                    ? new Message(at + 1, times.Of(time), name, to, text[found.Words]) : null;
+                var next = head is { } found && how.Addressing.Of(text.AsSpan(found.Who)) is var (name, to)
+                    && times.Of(time) is var (clock, until)
+                    ? new Message(at + 1, day.Length > 0 && TimeText.IsClock(clock.Split(' ')[0]) ? $"{day} {clock}" : clock, name, to, text[found.Words], until) : (Message?)null;
+                if (next is { } begins && more.Length > 0)
+                {
+                    TakeOffInitials(more, begins.Name);
+                }
+
+                Close();
+                open = next;
                 leftOut += open is null ? 1 : 0;
                 at += head is { Lines: 2 } ? 1 : 0;
             }
+            // Under a name alone a day is what somebody wrote.
+            else if ((open is not { Text.Length: 0 } || more.Length > 0 ? Stamps.DayIn(text.AsSpan(lines[at]).Trim()) : null) is { } told)
+            {
+                day = told;
+            }
             // What goes on for longer than any message is cut in the end.
-            else if (open is { } begun && begun.Text.Length + more.Length <= TextLimits.LongestText && (begun.Text.Length + more.Length > 0 || !lines.IsBlank(at)) && !IsQuoted(text.AsSpan(lines[at])))
+            else if (open is { } begun && begun.Text.Length + more.Length <= TextLimits.LongestText && (begun.Text.Length + more.Length > 0 || !lines.IsBlank(at)) && !IsQuoted(text.AsSpan(lines[at]), begun.Text.Length + more.Length > 0))
             {
                 var words = text.AsSpan(lines[at]).Trim();
                 more.Append('\n').Append(words[..Math.Min(words.Length, TextLimits.LongestText)]);
@@ -125,7 +175,7 @@ internal static class ChatLines
         }
 
         Close();
-        return rows.All.Count == 0 ? null : new ReadLines(new Table(Headings, 0, rows.All, ReadAs, HeadingsKnown: true), leftOut, how.Score / how.Heads);
+        return rows.All.Count == 0 ? null : new ReadLines(new Table(Headings, 0, rows.All, ReadAs, HeadingsKnown: true), untils, leftOut, how.Score / how.Heads);
 
         void Close()
         {
@@ -136,6 +186,7 @@ internal static class ChatLines
                     throw new FormatProblem($"This file has more than {Table.MostOfLesson:N0} messages. Keep only those of this lesson and bring in that.");
                 }
 
+                untils.Add(done.Until);
                 rows.Add(done.Row, [done.Time, done.Name, done.To, (more.Length == 0 ? done.Text : $"{done.Text}{more}").Trim()]);
             }
 
@@ -144,17 +195,32 @@ internal static class ChatLines
         }
     }
 
-    // Words of somebody else, or a day between messages.
-    private static bool IsQuoted(ReadOnlySpan<char> line) => line.TrimStart() is ['>' or '┃' or '│' or '▎', ..] || Stamps.IsDay(line);
+    // Where a picture of somebody is missing, some programs write the letters that their names begin with over the name.
+    private static void TakeOffInitials(StringBuilder more, string name)
+    {
+        var words = name.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        var initials = words.Length < 2 ? "" : $"{words[0][0]}{words[1][0]}";
+        var before = more.ToString().TrimEnd();
+        if (initials.Length > 0 && before.EndsWith($"\n{initials}", StringComparison.OrdinalIgnoreCase))
+        {
+            more.Clear().Append(before.AsSpan(0, before.Length - initials.Length - 1).TrimEnd());
+        }
+    }
 
-    private readonly record struct Message(int Row, string Time, string Name, string To, string Text);
+    // Words of somebody else, a day or a line between messages.
+    private static bool IsQuoted(ReadOnlySpan<char> line, bool hasWords) => line.TrimStart() is ['>' or '┃' or '│' or '▎', ..] || (hasWords && Stamps.IsDay(line)) || IsRule(line.Trim());
+
+    // A line that is drawn between messages.
+    private static bool IsRule(ReadOnlySpan<char> line) => line.Length >= ShortestRule && !line.ContainsAnyExcept(line[0], ' ') && line[0] is '-' or '–' or '—' or '=' or '_' or '*' or '~' or '·' or '•';
+
+    private readonly record struct Message(int Row, string Time, string Name, string To, string Text, string? Until);
 
     /// <summary>When something was written, as other readers of times know it. Many write in one second, so what was read last is kept.</summary>
     private sealed class Times(string text, Clock clock)
     {
-        private (Range Place, string Time) _last = (default, "");
+        private (Range Place, (string Time, string? Until) Told) _last = (default, ("", null));
 
-        public string Of(Range time)
+        public (string Time, string? Until) Of(Range time)
         {
             var whole = text.AsSpan(time);
             if (!whole.SequenceEqual(text.AsSpan(_last.Place)))
@@ -162,7 +228,7 @@ internal static class ChatLines
                 _last = (time, Stamps.Plain(whole.ToString(), clock));
             }
 
-            return _last.Time;
+            return _last.Told;
         }
     }
 }

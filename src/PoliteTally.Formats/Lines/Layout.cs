@@ -95,15 +95,17 @@ internal sealed record Layout(TimeAt At, string Sign)
         return shape.ToHashCode();
     }
 
-    private static Range? Bare(StampedLines lines, int at) => lines.AtStart(at) is { } time && Opened(lines.Text, lines[at].Start..time.Start).IsEmpty() && Closed(lines.Text, time.End..lines[at].End).IsEmpty() ? time : null;
+    /// <summary>The time that stands in a line alone; null if there is none, or something beside it.</summary>
+    internal static Range? Bare(StampedLines lines, int at) => lines.AtStart(at) is { } time && Opened(lines.Text, lines[at].Start..time.Start).IsEmpty() && Closed(lines.Text, time.End..lines[at].End).IsEmpty() ? time : null;
 
     private static Head? Between(string text, Range line, Range time)
     {
         var before = text.AsSpan(line.Start.Value..time.Start.Value).TrimEnd();
         var bracketed = before is [.., '[' or '('];
         var (who, words) = (Opened(text, line.Start..time.Start), Rest(text, time.End..line.End));
-        // Without brackets a time is as well one that is spoken of.
-        return !who.IsEmpty() && who.Length() <= LongestWho && !words.IsEmpty() && (bracketed || before is [.., '-' or '–' or '—' or '|' or ',' or '·'])
+        var parted = text.AsSpan(time.End..line.End).TrimStart() is [':' or '：', _, ..];
+        // Without brackets or a sign a time is as well one that is spoken of.
+        return !who.IsEmpty() && who.Length() <= LongestWho && !words.IsEmpty() && (bracketed || parted || before is [.., '-' or '–' or '—' or '|' or ',' or '·'])
             ? new Head(time, who, words, 1) : null;
     }
 
@@ -126,12 +128,24 @@ internal sealed record Layout(TimeAt At, string Sign)
             return span.IndexOf('>') is > 1 and <= LongestWho and var angle && span[0] == '<' ? new Head(time, (from + 1)..(from + angle), text.Trimmed((from + angle + 1)..rest.End), lines) : null;
         }
 
-        return span.IndexOf(Sign, StringComparison.Ordinal) is > 0 and <= LongestWho and var cut
+        return IndexOfSign(span) is > 0 and <= LongestWho and var cut
             ? new Head(time, text.Trimmed(from..(from + cut)), text.Trimmed((from + cut + Sign.Length)..rest.End), lines) : null;
     }
 
+    // The sign within a time parts no name from its words.
+    private int IndexOfSign(ReadOnlySpan<char> span)
+    {
+        var at = span.IndexOf(Sign, StringComparison.Ordinal);
+        while (at > 0 && at + 1 < span.Length && char.IsDigit(span[at - 1]) && char.IsDigit(span[at + 1]))
+        {
+            at = span[(at + 1)..].IndexOf(Sign, StringComparison.Ordinal) is >= 0 and var next ? at + 1 + next : -1;
+        }
+
+        return at;
+    }
+
     // What stands before a time, without the bracket or the dash between.
-    private static Range Opened(string text, Range before) => text.Trimmed(before.Start..(before.Start.Value + text.AsSpan(before).TrimEnd(" \t\u00A0[(<,·|–—-@").Length));
+    private static Range Opened(string text, Range before) => text.Trimmed(before.Start..(before.Start.Value + text.AsSpan(before).TrimEnd(" \t\u00A0[(<,·|–—-@+").Length));
 
     // What stands behind a time, without the bracket.
     private static Range Closed(string text, Range behind) => text.Trimmed((behind.End.Value - text.AsSpan(behind).TrimStart(" \t\u00A0])>:·").Length)..behind.End);
