@@ -115,7 +115,12 @@ public sealed class AnswersFileTests
         Read("Your name,How cold was it?\nAna P,'-4\n").Questions[0].Answers[0].Written.Text.ShouldBe("-4");
 
     [Fact]
-    public void What_could_be_two_things_is_asked() => CouldBe("Name;A;B\nAna P;x;y\nEino R.;x;y\n").ShouldBe([FileKind.Answers, FileKind.Attendance]);
+    public void What_could_be_two_things_is_asked()
+    {
+        CouldBe("Name;A;Minutes\nAna P;x;40\nEino R.;y;47\n").ShouldBe([FileKind.Answers, FileKind.Attendance]);
+        // Where nothing is a time or a length, nobody came or went.
+        CouldBe("Name;A;B\nAna P;x;y\nEino R.;x;y\n").ShouldBe([FileKind.Answers]);
+    }
 
     [Fact]
     public void Columns_can_be_put_right()

@@ -1,4 +1,3 @@
-using System.IO.Compression;
 using System.Text;
 using MimeKit;
 
@@ -23,20 +22,7 @@ public sealed class EnclosedFilesTests
         return written.ToArray();
     }
 
-    private static byte[] Archived(params (string Name, string Content)[] files)
-    {
-        using var written = new MemoryStream();
-        using (var zip = new ZipArchive(written, ZipArchiveMode.Create, leaveOpen: true))
-        {
-            foreach (var (name, content) in files)
-            {
-                using var part = zip.CreateEntry(name).Open();
-                part.Write(Encoding.UTF8.GetBytes(content));
-            }
-        }
-
-        return written.ToArray();
-    }
+    private static byte[] Archived(params (string Name, string Content)[] files) => Written.Zip([.. files.Select(f => (f.Name, Written.Utf8(f.Content)))]);
 
     private static IEnumerable<(string, string)> In(byte[] bytes) => EnclosedFiles.In(bytes).Select(f => (f.Name, Encoding.UTF8.GetString(f.Content)));
 
@@ -53,7 +39,15 @@ public sealed class EnclosedFilesTests
     public void What_holds_no_files_is_refused(string text, string why) => Should.Throw<FormatProblem>(() => EnclosedFiles.In(Encoding.UTF8.GetBytes(text))).Message.ShouldContain(why);
 
     [Fact]
-    public void A_mail_without_files_is_refused() => Should.Throw<FormatProblem>(() => EnclosedFiles.In(Mail())).Message.ShouldContain("No files");
+    public void Files_of_one_name_in_several_folders_are_all_taken_and_called_by_their_folders() =>
+        In(Archived(("room A/list.csv", List), ("room B/list.csv", "x"), ("chat.txt", "y"))).ShouldBe([("room A, list.csv", List), ("room B, list.csv", "x"), ("chat.txt", "y")]);
+
+    [Fact]
+    public void Of_a_mail_without_files_its_text_is_taken() => In(Mail()).Select(f => (f.Item1, f.Item2.Trim())).ShouldBe([("Lesson 12", "Here is the list of today.")]);
+
+    [Fact]
+    public void A_mail_with_nothing_in_it_is_refused() =>
+        Should.Throw<FormatProblem>(() => EnclosedFiles.In(Encoding.UTF8.GetBytes("From: tamsin@skerrysound.example\r\nSubject: Lesson 12\r\n\r\n \r\n"))).Message.ShouldContain("No files");
 
     [Fact]
     public void Too_many_files_are_refused() =>

@@ -31,6 +31,18 @@ public sealed class HostileFileTests
         ["braces"] = () => Many(2_000_000, _ => "{\"a\":"),
         ["lists in lists"] = () => $"[{Many(3_000_000, _ => "[]", ",")}]",
         ["lists of lists of objects"] = () => $"{{{Many(300_000, i => $"\"a{i}\":[{{}}]", ",")}}}",
+        ["a page of tags"] = () => $"<html>{Many(2_000_000, i => i % 2 == 0 ? "<p>" : "&amp;<b>")}",
+        ["a page that never ends"] = () => $"<html>{Many(3_000_000, _ => "<!-")}",
+        ["elements in elements"] = () => $"<?xml version=\"1.0\"?>{Many(400_000, _ => "<a>")}{Many(400_000, _ => "</a>")}",
+        ["elements of ever other names"] = () => $"<x>{Many(150_000, i => $"<a{i} b{i}=\"1\"/>")}</x>",
+        ["lines of dashes"] = () => Many(10, _ => "|" + new string('-', 1_500_000) + "x", "\n") + Many(100_000, _ => "|-|-", "\n"),
+        ["labels without end"] = () => Many(400_000, i => $"{(i % 3 == 0 ? "name" : i % 3 == 1 ? "at" : "text")}: {i}", "\n"),
+        ["quoted lines"] = () => Many(3_000_000, _ => "> x", "\n"),
+        ["objects a line each"] = () => Many(600_000, i => $"{{\"a\":{i}}}", "\n"),
+        ["columns of spaces"] = () => Many(150_000, i => $"{i,-30}{i,-30}09:{i % 60:00}", "\n"),
+        ["people with many times"] = () => Many(20_000, i => $"Juno Nr{i} {Many(40, t => $"09:{t:00}", " - ")} 40 min", "\n"),
+        ["names over times"] = () => Many(200_000, i => $"Juno Nr{i}\n09:28 - 10:20\n52 min", "\n"),
+        ["answers without end"] = () => "Why?\n" + Many(400_000, i => $"Juno Nr{i % 30}: {i}", "\n"),
         ["lines of only times"] = () => Many(15, _ => Many(100_000, i => $"09:{i % 60:00}", " "), "\n"),
         ["times without lines"] = () => Many(2_000_000, i => $"09:{i % 60:00} "),
         ["lines of one time"] = () => Many(1_000_000, i => $"09:{i % 60:00}", "\n"),
@@ -62,6 +74,7 @@ public sealed class HostileFileTests
         ["captions"] = b => CaptionsFile.Read(b, Zone, From, _ => false, keepsWords: true),
         ["people"] = b => PeopleFile.Read(b, Zone, From, To, IsNameHere),
         ["roster"] = b => RosterFile.Read(b, null),
+        ["what stands around"] = b => PlainContent.Of(b),
     };
 
     // About as dear as to compare a name with a roster.

@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text.Encodings.Web;
 using System.Text.Json.Nodes;
 using NodaTime;
 
@@ -57,7 +56,7 @@ public sealed class MadeUpAnswers(int seed)
             {
                 if (i < 3 || _random.Next(6) > 0)
                 {
-                    var text = i < 2 ? some[i] : Of(some);
+                    var text = i < 2 ? some[i] : _random.Of(some);
                     answers.Add(new TrueAnswer(question, $"{person.Given} {person.Family}", text, scored ? text == some[0] ? 1 : 0 : null));
                 }
             }
@@ -75,7 +74,7 @@ public sealed class MadeUpAnswers(int seed)
 
     private MadeUpTable RowAPerson(List<(string Given, string Family)> people, List<string> questions, List<TrueAnswer> answers, bool scored)
     {
-        var (words, time, separator, paper, numbered, parts) = (Of(Words), Of(Times), Of<char>([',', ';', '\t']), Of(PaperWords), _random.Next(3) == 0, _random.Next(4) == 0);
+        var (words, time, separator, paper, numbered, parts) = (_random.Of(Words), _random.Of(Times), _random.Of<char>([',', ';', '\t']), _random.Of(PaperWords), _random.Next(3) == 0, _random.Next(4) == 0);
         var (timed, total, ids, tries) = (_random.Next(2) == 0, scored && _random.Next(2) == 0, _random.Next(3) == 0, _random.Next(4) == 0);
         var head = new List<string>();
         if (ids)
@@ -127,7 +126,7 @@ public sealed class MadeUpAnswers(int seed)
 
     private MadeUpTable RowAnAnswer(List<TrueAnswer> answers, bool scored)
     {
-        var (words, time, separator, timed, right, tries, mixed) = (Of(Words), Of(Times), Of<char>([',', ';', '\t', '|']), _random.Next(2) == 0, Of<(string, string)>([("1", "0"), ("yes", "no"), ("true", "false"), ("✓", "✗"), ("2 / 2", "0 / 2")]), _random.Next(4) == 0, _random.Next(2) == 0);
+        var (words, time, separator, timed, right, tries, mixed) = (_random.Of(Words), _random.Of(Times), _random.Of<char>([',', ';', '\t', '|']), _random.Next(2) == 0, _random.Of<(string, string)>([("1", "0"), ("yes", "no"), ("true", "false"), ("✓", "✗"), ("2 / 2", "0 / 2")]), _random.Next(4) == 0, _random.Next(2) == 0);
         var columns = new List<(string Heading, Func<TrueAnswer, int, string> Cell)> { (words[0], (a, _) => a.Name), (words[1], (a, _) => a.Question), (words[2], (a, _) => a.Text) };
         if (scored)
         {
@@ -160,7 +159,7 @@ public sealed class MadeUpAnswers(int seed)
 
     private MadeUpTable PeopleAcross(List<(string Given, string Family)> people, List<string> questions, List<TrueAnswer> answers)
     {
-        var (words, separator, title) = (Of(Words), Of<char>([',', ';', '\t']), _random.Next(4) == 0);
+        var (words, separator, title) = (_random.Of(Words), _random.Of<char>([',', ';', '\t']), _random.Next(4) == 0);
         var names = people.ConvertAll(p => $"{p.Given} {p.Family}");
         var rows = questions.Select(q => names.Select(n => answers.Find(a => a.Question == q && a.Name == n)?.Text ?? "").Prepend(q).ToArray());
         return new MadeUpTable($"people across: {words[1]}, “{separator}”{(title ? ", title" : "")}", (title ? "Lesson 12, Fog and haar\n\n" : "") + Text(rows.Prepend([words[1], .. names]), separator), answers);
@@ -168,7 +167,7 @@ public sealed class MadeUpAnswers(int seed)
 
     private MadeUpTable PartAQuestion(List<string> questions, List<TrueAnswer> answers)
     {
-        var (words, separator, again, numbered) = (Of(Words), Of<char>([',', ';', '\t']), _random.Next(2) == 0, _random.Next(2) == 0);
+        var (words, separator, again, numbered) = (_random.Of(Words), _random.Of<char>([',', ';', '\t']), _random.Next(2) == 0, _random.Next(2) == 0);
         var rows = new List<string[]>();
         foreach (var (i, question) in questions.Index())
         {
@@ -189,18 +188,18 @@ public sealed class MadeUpAnswers(int seed)
 
     private MadeUpTable Json(List<(string Given, string Family)> people, List<string> questions, List<TrueAnswer> answers, bool scored)
     {
-        var (name, question, answer, form, nested) = (Of<string>(["name", "student", "user.name", "who"]), Of<string>(["question", "item.text", "prompt"]), Of<string>(["answer", "response", "chosen", "value"]), _random.Next(4), _random.Next(2) == 0);
+        var (name, question, answer, form, nested) = (_random.Of<string>(["name", "student", "user.name", "who"]), _random.Of<string>(["question", "item.text", "prompt"]), _random.Of<string>(["answer", "response", "chosen", "value"]), _random.Next(4), _random.Next(2) == 0);
         IEnumerable<JsonNode> list = form switch
         {
             0 => answers.Select(a => (JsonNode)Scored(With(name, a.Name, question, a.Question, answer, a.Text), a)),
-            1 => people.Select(p => $"{p.Given} {p.Family}").Select(p => Put(With(name, p), "answers", new JsonArray([.. answers.Where(a => a.Name == p).Select(a => (JsonNode)Scored(With(question, a.Question, answer, a.Text), a))]))),
-            2 => questions.Select(q => Put(With(question, q), "responses", new JsonArray([.. answers.Where(a => a.Question == q).Select(a => (JsonNode)Scored(With(name, a.Name, answer, a.Text), a))]))),
-            _ => people.Select(p => $"{p.Given} {p.Family}").Select(p => Put(With(name, p), "answers", new JsonObject(answers.Where(a => a.Name == p).Select(a => KeyValuePair.Create(a.Question, (JsonNode?)a.Text))))),
+            1 => people.Select(p => $"{p.Given} {p.Family}").Select(p => With(name, p).Put("answers", new JsonArray([.. answers.Where(a => a.Name == p).Select(a => (JsonNode)Scored(With(question, a.Question, answer, a.Text), a))]))),
+            2 => questions.Select(q => With(question, q).Put("responses", new JsonArray([.. answers.Where(a => a.Question == q).Select(a => (JsonNode)Scored(With(name, a.Name, answer, a.Text), a))]))),
+            _ => people.Select(p => $"{p.Given} {p.Family}").Select(p => With(name, p).Put("answers", new JsonObject(answers.Where(a => a.Name == p).Select(a => KeyValuePair.Create(a.Question, (JsonNode?)a.Text))))),
         };
         var array = new JsonArray([.. list]);
         var root = nested ? (JsonNode)new JsonObject { ["quiz"] = new JsonObject { ["title"] = "Fog and haar", ["results"] = array } } : array;
         return new MadeUpTable(
-            $"JSON of form {form}: {name} {question} {answer}{(nested ? ", nested" : "")}{(scored ? ", points" : "")}", root.ToJsonString(new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping }),
+            $"JSON of form {form}: {name} {question} {answer}{(nested ? ", nested" : "")}{(scored ? ", points" : "")}", Writing.Json(root),
             form == 3 ? [.. answers.Select(a => a with { Share = null })] : answers);
 
         JsonObject Scored(JsonObject one, TrueAnswer a)
@@ -218,30 +217,14 @@ public sealed class MadeUpAnswers(int seed)
             var one = new JsonObject();
             foreach (var pair in pairs.Chunk(2))
             {
-                Put(one, pair[0], pair[1]);
+                one.Put(pair[0], pair[1]);
             }
 
             return one;
         }
-
-        static JsonObject Put(JsonObject into, string path, JsonNode value)
-        {
-            var (at, parts) = (into, path.Split('.'));
-            foreach (var part in parts[..^1])
-            {
-                at = (JsonObject)(at[part] ??= new JsonObject());
-            }
-
-            at[parts[^1]] = value;
-            return into;
-        }
     }
 
-    private static string Text(IEnumerable<string[]> rows, char separator) => string.Join('\n', rows.Select(r => string.Join(separator, r.Select(c => Quoted(c, separator))))) + "\n";
-
-    private static string Quoted(string cell, char separator) => cell.Contains(separator) || cell.Contains('"') ? $"\"{cell.Replace("\"", "\"\"")}\"" : cell;
-
-    private T Of<T>(IReadOnlyList<T> some) => some[_random.Next(some.Count)];
+    private static string Text(IEnumerable<string[]> rows, char separator) => string.Join('\n', rows.Select(r => string.Join(separator, r.Select(c => Writing.Quoted(c, separator))))) + "\n";
 
     private static string Told(Instant at, string pattern) => at.InUtc().LocalDateTime.ToString(pattern, CultureInfo.InvariantCulture);
 }

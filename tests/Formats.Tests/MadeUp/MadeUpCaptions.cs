@@ -28,16 +28,16 @@ public sealed class MadeUpCaptions(int seed)
     /// <summary>Draws the next one.</summary>
     public MadeUpCaption Draw()
     {
-        var (mark, web, numbers, hours, more, tags, twoLines) = (Of(Marks), _random.Next(2) == 0, _random.Next(2) == 0, _random.Next(3) > 0, _random.Next(3) == 0, _random.Next(4) == 0, _random.Next(3) == 0);
+        var (mark, web, numbers, hours, more, tags, twoLines) = (_random.Of(Marks), _random.Next(2) == 0, _random.Next(2) == 0, _random.Next(3) > 0, _random.Next(3) == 0, _random.Next(4) == 0, _random.Next(3) == 0);
         var students = MadeUpClass.Students.ToArray();
         _random.Shuffle(students);
         var names = students.Take(_random.Next(2, 12)).Select(s => $"{s.Given} {s.Family}").Append(MadeUpClass.Teacher).ToList();
         var (text, speeches, at) = (new StringBuilder(web ? "WEBVTT\n\n" : ""), new List<TrueSpeech>(), _random.Next(60) * 1.0);
         for (int i = _random.Next(8, 60), number = 1; i > 0; i--)
         {
-            var (name, length) = (Of(names), 1 + (_random.Next(80) / 4.0));
-            var words = tags ? $"<i>{Of(Sentences)}</i>" : Of(Sentences);
-            Cue(at, at + length, mark.Write(name, twoLines ? $"{words}\n{Of(Sentences)}" : words));
+            var (name, length) = (_random.Of(names), 1 + (_random.Next(80) / 4.0));
+            var words = tags ? $"<i>{_random.Of(Sentences)}</i>" : _random.Of(Sentences);
+            Cue(at, at + length, mark.Write(name, twoLines ? $"{words}\n{_random.Of(Sentences)}" : words));
             var whole = length;
             if (more && _random.Next(4) == 0)
             {
@@ -61,6 +61,4 @@ public sealed class MadeUpCaptions(int seed)
             return web ? whole : whole.Replace('.', ',');
         }
     }
-
-    private T Of<T>(IReadOnlyList<T> some) => some[_random.Next(some.Count)];
 }

@@ -61,12 +61,12 @@ public sealed class MadeUpChats(int seed)
     /// <summary>Draws the next one.</summary>
     public MadeUpChat Draw()
     {
-        var (clock, day, bracket, place) = (Of(Clocks), Of(Days), Of(Brackets), Of(Places));
-        var (joiner, sign, blank) = (Of(Joiners), Of(Signs), _random.Next(2) == 0);
+        var (clock, day, bracket, place) = (_random.Of(Clocks), _random.Of(Days), _random.Of(Brackets), _random.Of(Places));
+        var (joiner, sign, blank) = (_random.Of(Joiners), _random.Of(Signs), _random.Next(2) == 0);
         // Angles stand around a name, and nothing else; an arrow beside an arrow says nothing.
-        var address = sign == "<>" || (sign.Contains('>') && place is not ("middle" or "under")) ? Addresses[_random.Next(2)] : Of(Addresses);
+        var address = sign == "<>" || (sign.Contains('>') && place is not ("middle" or "under")) ? Addresses[_random.Next(2)] : _random.Of(Addresses);
         var (edited, deleted, long_, quoted, title, joins) = (Seldom(), Seldom(), Seldom(), Seldom(), Seldom(), Seldom());
-        var nameOf = Of<Func<(string Given, string Family), string>>([s => $"{s.Given} {s.Family}", s => $"{s.Given} {s.Family}", s => $"{s.Given} {s.Family[0]}.", s => $"{s.Family}, {s.Given}"]);
+        var nameOf = _random.Of<Func<(string Given, string Family), string>>([s => $"{s.Given} {s.Family}", s => $"{s.Given} {s.Family}", s => $"{s.Given} {s.Family[0]}.", s => $"{s.Family}, {s.Given}"]);
         var students = MadeUpClass.Students.ToArray();
         _random.Shuffle(students);
         var names = students.Take(_random.Next(3, 20)).Select(nameOf).Append(MadeUpClass.Teacher).Distinct().ToList();
@@ -83,7 +83,7 @@ public sealed class MadeUpChats(int seed)
             var local = at.InUtc().TimeOfDay;
             var shown = clock.Seconds ? new LocalTime(local.Hour, local.Minute, local.Second) : new LocalTime(local.Hour, local.Minute);
             var stamp = bracket.Open + day.Write(clock.Write(shown)) + bracket.Close;
-            var (name, words) = (Of(names), Of(Sentences));
+            var (name, words) = (_random.Of(names), _random.Of(Sentences));
             if (joins && _random.Next(8) == 0)
             {
                 text.Append(Written("joined the meeting", n => n));
@@ -98,8 +98,8 @@ public sealed class MadeUpChats(int seed)
 
             var toTeacher = address.ToTeacher is not null && name != MadeUpClass.Teacher && _random.Next(6) == 0;
             var mark = edited && _random.Next(5) == 0 ? " (edited)" : "";
-            var more = long_ && place != "last, words before" && _random.Next(4) == 0 ? Of(Sentences) : null;
-            var quote = quoted && inLine && place != "last, words before" && _random.Next(4) == 0 ? "\n> " + Of(Sentences) : "";
+            var more = long_ && place != "last, words before" && _random.Next(4) == 0 ? _random.Of(Sentences) : null;
+            var quote = quoted && inLine && place != "last, words before" && _random.Next(4) == 0 ? "\n> " + _random.Of(Sentences) : "";
             text.Append(Written($"{words}{(more is null ? "" : "\n" + more)}{mark}{quote}", toTeacher ? address.ToTeacher! : address.ToAll));
             messages.Add(new TrueMessage(From.InUtc().Date.At(shown).InUtc().ToInstant(), name, more is null ? words : $"{words} {more}", toTeacher));
 
@@ -125,8 +125,6 @@ public sealed class MadeUpChats(int seed)
     private static string Beside(string sign, string who, string words) => sign == "<>" ? $"<{who}> {words}" : $"{who}{sign}{words}";
 
     private bool Seldom() => _random.Next(4) == 0;
-
-    private T Of<T>(IReadOnlyList<T> some) => some[_random.Next(some.Count)];
 
     private static string Told(LocalTime time, string pattern) => time.ToString(pattern, CultureInfo.InvariantCulture);
 }

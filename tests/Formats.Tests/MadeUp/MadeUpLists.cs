@@ -48,9 +48,9 @@ public sealed class MadeUpLists(int seed)
     /// <summary>Draws the next one.</summary>
     public MadeUpList Draw()
     {
-        var (time, separator, words, headless, title, quoted) = (Of(Times), Of<char>([',', ';', '\t']), Of(Headings), _random.Next(4) == 0, _random.Next(4) == 0, _random.Next(4) == 0);
-        var (when, from) = Of(Lessons);
-        var (shape, length, comings) = (_random.Next(8), Of(Lengths), Of(Comings));
+        var (time, separator, words, headless, title, quoted) = (_random.Of(Times), _random.Of<char>([',', ';', '\t']), _random.Of(Headings), _random.Next(4) == 0, _random.Next(4) == 0, _random.Next(4) == 0);
+        var (when, from) = _random.Of(Lessons);
+        var (shape, length, comings) = (_random.Next(8), _random.Of(Lengths), _random.Of(Comings));
         var students = MadeUpClass.Students.ToArray();
         _random.Shuffle(students);
         var stays = students.Take(_random.Next(5, 28)).Select(s => $"{s.Given} {s.Family}").Append(MadeUpClass.Teacher).Select(name =>
@@ -77,8 +77,8 @@ public sealed class MadeUpLists(int seed)
 
         // Only a list with headings can have others above and below.
         headless &= shape > 0;
-        var (above, below) = headless ? ("", "") : (title ? Of(["Lesson 12, Fog and haar\n\n", Line("Lesson", "Fog and haar") + Line("People", $"{stays.Count}") + "\n", "Summary\n" + Line("Meeting", "Fog and haar") + Line("Attended", $"{stays.Count}") + "\nParticipants\n"]) : "",
-            _random.Next(4) == 0 ? Of(["\n" + Line("Total", $"{stays.Count}"), "\nReactions\n" + Line("Name", "Hands", "Hearts") + Line(stays[0].Name, "2", "1") + Line(stays[1].Name, "0", "4")]) : "");
+        var (above, below) = headless ? ("", "") : (title ? _random.Of(["Lesson 12, Fog and haar\n\n", Line("Lesson", "Fog and haar") + Line("People", $"{stays.Count}") + "\n", "Summary\n" + Line("Meeting", "Fog and haar") + Line("Attended", $"{stays.Count}") + "\nParticipants\n"]) : "",
+            _random.Next(4) == 0 ? _random.Of(["\n" + Line("Total", $"{stays.Count}"), "\nReactions\n" + Line("Name", "Hands", "Hearts") + Line(stays[0].Name, "2", "1") + Line(stays[1].Name, "0", "4")]) : "");
         if (shape == 1)
         {
             var events = stays.SelectMany(s => new[] { (s.Name, At: s.Joined, Comes: true), (s.Name, At: s.Left, Comes: false) }).OrderBy(e => e.At).ToList();
@@ -101,8 +101,6 @@ public sealed class MadeUpLists(int seed)
     private static Instant Cut(Instant at, bool seconds) => seconds ? at : Instant.FromUnixTimeSeconds(at.ToUnixTimeSeconds() / 60 * 60);
 
     private static string Quoted(string cell, char separator, bool always) => always || cell.Contains(separator) ? $"\"{cell}\"" : cell;
-
-    private T Of<T>(IReadOnlyList<T> some) => some[_random.Next(some.Count)];
 
     private static string Told(Instant at, string pattern) => at.InZone(pattern.EndsWith("'Z'", StringComparison.Ordinal) ? DateTimeZone.Utc : MadeUpReading.Zone).LocalDateTime.ToString(pattern, CultureInfo.InvariantCulture);
 }

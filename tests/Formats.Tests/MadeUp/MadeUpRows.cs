@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text.Encodings.Web;
 using System.Text.Json.Nodes;
 using NodaTime;
 
@@ -39,8 +38,8 @@ public sealed class MadeUpRows(int seed)
         for (var i = _random.Next(8, 50); i > 0; i--)
         {
             at += Duration.FromSeconds(_random.Next(2, 90));
-            var name = Of(names);
-            messages.Add(new TrueMessage(at, name, Of(MadeUpChats.Sentences), hasTo && name != MadeUpClass.Teacher && _random.Next(6) == 0));
+            var name = _random.Of(names);
+            messages.Add(new TrueMessage(at, name, _random.Of(MadeUpChats.Sentences), hasTo && name != MadeUpClass.Teacher && _random.Next(6) == 0));
         }
 
         return _random.Next(3) == 0 ? Json(messages, hasTo) : Table(messages, hasTo);
@@ -48,7 +47,7 @@ public sealed class MadeUpRows(int seed)
 
     private MadeUpChat Table(List<TrueMessage> messages, bool hasTo)
     {
-        var (time, separator, headless, words) = (Of(Times), Of<char>([',', ';', '\t', '|']), _random.Next(4) == 0, Of(Headings));
+        var (time, separator, headless, words) = (_random.Of(Times), _random.Of<char>([',', ';', '\t', '|']), _random.Next(4) == 0, _random.Of(Headings));
         var columns = new List<(string Heading, Func<TrueMessage, int, string> Cell)> { (words[0], (m, _) => time.Write(m.At)), (words[1], (m, _) => m.Name), (words[3], (m, _) => m.Text) };
         if (hasTo)
         {
@@ -71,7 +70,7 @@ public sealed class MadeUpRows(int seed)
             _random.Shuffle(shown);
         }
 
-        var rows = messages.Select((m, i) => string.Join(separator, shown.Select(c => Quoted(c.Cell(m, i), separator))));
+        var rows = messages.Select((m, i) => string.Join(separator, shown.Select(c => Writing.Quoted(c.Cell(m, i), separator))));
         return new MadeUpChat(
             $"table of {string.Join(' ', shown.Select(c => c.Heading))}, “{separator}”, {time.Told}{(headless ? ", no headings" : "")}",
             string.Join('\n', headless ? rows : rows.Prepend(string.Join(separator, shown.Select(c => c.Heading)))) + "\n", messages);
@@ -79,7 +78,7 @@ public sealed class MadeUpRows(int seed)
 
     private MadeUpChat Json(List<TrueMessage> messages, bool hasTo)
     {
-        var (time, sender, body, moment, place) = (Of(Times[..7]), Of(Senders), Of(Bodies), Of(Moments), Of(Lists));
+        var (time, sender, body, moment, place) = (_random.Of(Times[..7]), _random.Of(Senders), _random.Of(Bodies), _random.Of(Moments), _random.Of(Lists));
         var (counts, ids) = (_random.Next(2) == 0, _random.Next(2) == 0);
         var list = new JsonArray([.. messages.Select((m, i) =>
         {
@@ -89,9 +88,9 @@ public sealed class MadeUpRows(int seed)
                 one["id"] = $"m{4000 + i}";
             }
 
-            Put(one, moment, time.Told.EndsWith("seconds", StringComparison.Ordinal) && counts ? long.Parse(time.Write(m.At), CultureInfo.InvariantCulture) : time.Write(m.At));
-            Put(one, body, m.Text);
-            Put(one, sender, m.Name);
+            one.Put(moment, time.Told.EndsWith("seconds", StringComparison.Ordinal) && counts ? long.Parse(time.Write(m.At), CultureInfo.InvariantCulture) : time.Write(m.At));
+            one.Put(body, m.Text);
+            one.Put(sender, m.Name);
             if (hasTo)
             {
                 one["to"] = m.Private ? MadeUpClass.Teacher : "Everyone";
@@ -105,24 +104,9 @@ public sealed class MadeUpRows(int seed)
             return (JsonNode)one;
         })]);
         var root = new JsonObject { ["meeting"] = new JsonObject { ["title"] = "Fog and haar" } };
-        Put(root, place.Length == 0 ? "x" : place, list);
-        return new MadeUpChat($"JSON at “{place}”: {moment} {sender} {body}, {time.Told}", (place.Length == 0 ? (JsonNode)list : root).ToJsonString(new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping }), messages);
-
-        static void Put(JsonObject into, string path, JsonNode value)
-        {
-            var parts = path.Split('.');
-            foreach (var part in parts[..^1])
-            {
-                into = (JsonObject)(into[part] ??= new JsonObject());
-            }
-
-            into[parts[^1]] = value;
-        }
+        root.Put(place.Length == 0 ? "x" : place, list);
+        return new MadeUpChat($"JSON at “{place}”: {moment} {sender} {body}, {time.Told}", Writing.Json(place.Length == 0 ? list : root), messages);
     }
-
-    private static string Quoted(string cell, char separator) => cell.Contains(separator) || cell.Contains('"') ? $"\"{cell.Replace("\"", "\"\"")}\"" : cell;
-
-    private T Of<T>(IReadOnlyList<T> some) => some[_random.Next(some.Count)];
 
     private static string Told(Instant at, string pattern) => at.InUtc().LocalDateTime.ToString(pattern, CultureInfo.InvariantCulture);
 }

@@ -76,7 +76,7 @@ public static class MadeUpReading
     private static (Outcome Outcome, string Why) Of(string text, FileKind kind, MadeUpClass of, IEnumerable<string> says, Func<byte[], WhatIsRead> reader, Instant? from = null)
     {
         var begins = from ?? MadeUpChats.From;
-        var (bytes, meant) = (Encoding.UTF8.GetBytes(text), says.ToList());
+        var (bytes, meant) = (PlainContent.Of(Encoding.UTF8.GetBytes(text)), says.ToList());
         try
         {
             var kinds = FileRecognition.CouldBe(bytes, Zone, begins, begins + Lesson, of.IsNameHere);
