@@ -23,6 +23,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
     public DbSet<Enrolment> Enrolments => Set<Enrolment>();
     public DbSet<Stay> Stays => Set<Stay>();
     public DbSet<KnownName> KnownNames => Set<KnownName>();
+    public DbSet<KnownLayout> KnownLayouts => Set<KnownLayout>();
     public DbSet<Lesson> Lessons => Set<Lesson>();
     public DbSet<LessonPlan> LessonPlans => Set<LessonPlan>();
     public DbSet<EntryRow> Entries => Set<EntryRow>();
@@ -123,6 +124,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<Stay>().HasKey(s => new { s.ClassId, s.StudentId, s.From });
         builder.Entity<Enrolment>().HasMany(e => e.Stays).WithOne().HasForeignKey(s => new { s.ClassId, s.StudentId });
         builder.Entity<KnownName>().HasKey(n => new { n.ClassId, n.Folded, n.Beside });
+        builder.Entity<KnownLayout>().HasKey(l => new { l.ClassId, l.Layout });
         builder.Entity<Lesson>().HasIndex(l => new { l.OwnerId, l.PlannedStart });
         builder.Entity<LessonPlan>().HasKey(p => p.LessonId);
         builder.Entity<Lesson>().HasOne(l => l.Plan).WithOne().HasForeignKey<LessonPlan>(p => p.LessonId);
@@ -160,6 +162,7 @@ public sealed class SchoolDb(DbContextOptions<SchoolDb> options, Owner owner) : 
         builder.Entity<Enrolment>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Stay>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<KnownName>().HasQueryFilter(e => e.OwnerId == OwnerId);
+        builder.Entity<KnownLayout>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<Lesson>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<LessonPlan>().HasQueryFilter(e => e.OwnerId == OwnerId);
         builder.Entity<EntryRow>().HasQueryFilter(e => e.OwnerId == OwnerId);

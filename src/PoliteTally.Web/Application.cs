@@ -333,6 +333,7 @@ public static class Application
         signedIn.MapRosters();
         signedIn.MapStudents();
         signedIn.MapKnownNames();
+        signedIn.MapKnownLayouts();
         signedIn.MapPasses();
         signedIn.MapGroundRules();
         signedIn.MapSchemes();

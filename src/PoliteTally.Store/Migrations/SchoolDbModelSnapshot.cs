@@ -218,6 +218,33 @@ namespace PoliteTally.Store.Migrations
                     b.ToTable("HandIns");
                 });
 
+            modelBuilder.Entity("PoliteTally.Store.Model.KnownLayout", b =>
+                {
+                    b.Property<Guid>("ClassId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Layout")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FileName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("NotedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("OwnerId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Said")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("ClassId", "Layout");
+
+                    b.ToTable("KnownLayouts");
+                });
+
             modelBuilder.Entity("PoliteTally.Store.Model.KnownName", b =>
                 {
                     b.Property<Guid>("ClassId")
@@ -1130,6 +1157,17 @@ namespace PoliteTally.Store.Migrations
                         .IsRequired();
 
                     b.Navigation("Lesson");
+                });
+
+            modelBuilder.Entity("PoliteTally.Store.Model.KnownLayout", b =>
+                {
+                    b.HasOne("PoliteTally.Store.Model.SchoolClass", "Class")
+                        .WithMany()
+                        .HasForeignKey("ClassId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Class");
                 });
 
             modelBuilder.Entity("PoliteTally.Store.Model.KnownName", b =>

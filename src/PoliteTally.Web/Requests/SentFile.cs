@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.Extensions.Primitives;
 using PoliteTally.Core.Text;
 using PoliteTally.Formats;
 
@@ -54,9 +55,17 @@ internal sealed record SentFile(
             await stream.ReadExactlyAsync(bytes, request.HttpContext.RequestAborted);
         }
 
-        return new SentFile(
-            name, bytes, MappingOf(form["mapping"]), form["zone"] is [{ Length: > 0 } zone] ? zone : null, form["leaveOut"] == "true", form, request.HttpContext.RequestAborted);
+        return Decide(name, bytes, form, request.HttpContext.RequestAborted);
     }
+
+    /// <summary>The same file with more that was decided.</summary>
+    /// <param name="more">What, by field.</param>
+    /// <exception cref="FormatProblem">It is not understood.</exception>
+    public SentFile With(IReadOnlyDictionary<string, string> more) =>
+        Decide(Name, Bytes, new FormCollection(Decided.Concat(more.Select(m => KeyValuePair.Create(m.Key, new StringValues(m.Value)))).GroupBy(f => f.Key).ToDictionary(g => g.Key, g => g.Last().Value)), Gone);
+
+    private static SentFile Decide(string name, byte[] bytes, IFormCollection decided, CancellationToken gone) =>
+        new(name, bytes, MappingOf(decided["mapping"]), decided["zone"] is [{ Length: > 0 } zone] ? zone : null, decided["leaveOut"] == "true", decided, gone);
 
     /// <summary>A refusal that names the rows which are wrong; null if none is, or they are to be left out.</summary>
     public static ProblemHttpResult? StillWrong(IEnumerable<(int Row, IReadOnlyList<string> Problems)> lines, bool leaveOut)

@@ -70,10 +70,11 @@ internal static class AttendanceEntries
     /// <summary>Matches that are taken without asking.</summary>
     /// <param name="matches">Whose names could be.</param>
     /// <param name="staff">Folded names of those who teach here.</param>
-    public static IEnumerable<NameMatched> Sure(IReadOnlyList<NameMatch> matches, IReadOnlySet<string> staff) =>
+    /// <param name="onlyWhole">Whether only names that are known letter by letter are taken, as of a picture, in which a part of one is easily misread.</param>
+    public static IEnumerable<NameMatched> Sure(IReadOnlyList<NameMatch> matches, IReadOnlySet<string> staff, bool onlyWhole) =>
         from match in matches
         let isStaff = match.Certainty == Certainty.Unknown && staff.Contains(NameFolding.AsShown(match.Shown.Name))
-        where match.Certainty == Certainty.Sure || isStaff
+        where isStaff || (match.Certainty == Certainty.Sure && (!onlyWhole || match.By is MatchedBy.SameName or MatchedBy.ConfirmedBefore))
         select new NameMatched(match.Shown.Name, isStaff ? null : match.Student) { Beside = match.Shown.Beside };
 
     private static IEnumerable<AttendanceRow> Usable(AttendancePreview list) => list.Rows.Where(r => r.Problems.Count == 0);

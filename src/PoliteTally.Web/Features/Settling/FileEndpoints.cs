@@ -15,6 +15,7 @@ namespace PoliteTally.Web.Features.Settling;
 /// <summary>A file, looked at, with whom its names would be taken for. Nothing of it is stored.</summary>
 /// <param name="Kind">What it tells; null if it has to be said.</param>
 /// <param name="CouldBe">What it could be.</param>
+/// <param name="Readings">Its first rows as each of those, if it could be of several kinds.</param>
 /// <param name="Rows">How many rows or messages it has.</param>
 /// <param name="LeftOut">How many of its lines tell nothing that could count.</param>
 /// <param name="NamesZone">Whether its times name their zone.</param>
@@ -28,11 +29,13 @@ namespace PoliteTally.Web.Features.Settling;
 /// <param name="Remarks">What is worth a look.</param>
 /// <param name="Questions">Of a table of answers its questions, with what they are taken for.</param>
 /// <param name="KnownQuestions">The questions that they could be.</param>
+/// <param name="Like">What the class knows of its layout, if it is read like that.</param>
+/// <param name="Lines">The lines at its beginning, in which may be marked by hand what is what; empty if it is no text.</param>
 public sealed record FileLook(
-    FileKind? Kind, IReadOnlyList<FileKind> CouldBe, IReadOnlyList<Column> Columns, int Rows, int LeftOut, Instant? From, Instant? To, bool NamesZone, string TimeZone,
+    FileKind? Kind, IReadOnlyList<FileKind> CouldBe, IReadOnlyList<FileReading> Readings, IReadOnlyList<Column> Columns, int Rows, int LeftOut, Instant? From, Instant? To, bool NamesZone, string TimeZone,
     IReadOnlyList<FileRow> First, IReadOnlyList<FileRow> Wrong, int WrongRows, IReadOnlyList<string> Problems, IReadOnlyList<string> Unclear, IReadOnlyList<string> Doubts,
     IReadOnlyList<string> Remarks, IReadOnlyList<NameLook> Names, IReadOnlyList<Person> People, bool BroughtInBefore, IReadOnlyList<FileQuestion> Questions,
-    IReadOnlyList<KnownQuestion> KnownQuestions);
+    IReadOnlyList<KnownQuestion> KnownQuestions, KnownLayoutLine? Like, IReadOnlyList<string> Lines);
 
 /// <summary>A name in a file.</summary>
 /// <param name="Beside">What the file gives beside it, where it tells two of one name apart.</param>
@@ -114,6 +117,7 @@ internal static class FileEndpoints
                 onItsWay.Stored(parts.Sum(part => part.Length));
             }
 
+            await KnownLayouts.Remember(read.As ?? sent, read.Layout, open.Lesson.ClassId, db, clock.GetCurrentInstant());
             var after = (await openLessons.Find(owner.Id, id))!;
             List<NewEntry> strikes = [.. StrikesFor(read, after.State).Select(e => new NewEntry(Guid.CreateVersion7(), clock.GetCurrentInstant(), new Struck(e)))];
             if (strikes.Count > 0)
@@ -133,14 +137,14 @@ internal static class FileEndpoints
         var unknown = matches.Count(m => m.Certainty == Certainty.Unknown);
         var names = open.ShortNames;
         return new FileLook(
-            read.Kind, read.CouldBe, read.Columns, read.Rows.Count, read.LeftOut, times.Count == 0 ? null : times.Min(), times.Count == 0 ? null : times.Max(), read.NamesZone, read.Zone.Id,
+            read.Kind, read.CouldBe, read.Readings, read.Columns, read.Rows.Count, read.LeftOut, times.Count == 0 ? null : times.Min(), times.Count == 0 ? null : times.Max(), read.NamesZone, read.Zone.Id,
             [.. read.Rows.Take(RowsShown)], [.. read.Rows.Where(r => r.Problems.Count > 0).Take(RowsShown)], read.Rows.Count(r => r.Problems.Count > 0), read.Problems, read.Unclear,
             matches.Count >= NamesToTell && unknown * 2 > matches.Count
                 ? [$"{unknown} of its {matches.Count} names are like nobody's in this class. Is it a file of another class?"]
                 : [],
             read.Remarks, [.. matches.Take(NamesShown).Select(m => new NameLook(m.Shown.Name, m.Shown.Beside, m.Certainty, m.By, m.Student))],
             [.. open.Roster.Select(s => new Person(s.Name.Id, names[s.Name.Id], s.Name.Whole))],
-            open.State.Files.Files.Any(f => f.File.Fingerprint == read.Fingerprint), read.Questions, read.KnownQuestions);
+            open.State.Files.Files.Any(f => f.File.Fingerprint == read.Fingerprint), read.Questions, read.KnownQuestions, read.Like, read.Lines);
     }
 
     private static IReadOnlyList<NameMatch> MatchesOf(ReadFile read, OpenLesson open) => open.MatchesOf([.. read.People.Distinct()]);

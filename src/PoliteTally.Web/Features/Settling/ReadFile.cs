@@ -8,6 +8,7 @@ using PoliteTally.Core.Meeting;
 using PoliteTally.Core.Merging;
 using PoliteTally.Core.Names;
 using PoliteTally.Formats;
+using PoliteTally.Formats.Lines;
 using PoliteTally.Store;
 using PoliteTally.Store.Writing;
 using PoliteTally.Web.Features.Lessons;
@@ -20,6 +21,12 @@ namespace PoliteTally.Web.Features.Settling;
 /// <param name="Seconds">How long somebody was there, if nobody says when.</param>
 /// <param name="Problems">What is wrong with it; empty if it can be taken.</param>
 public sealed record FileRow(int Row, string Name, Instant? At, Instant? Until, double? Seconds, string? Text, IReadOnlyList<string> Problems);
+
+/// <summary>How a file that could be of several kinds is read as one of them.</summary>
+/// <param name="Kind">The kind.</param>
+/// <param name="Rows">How many rows it has then.</param>
+/// <param name="First">The first of them.</param>
+public sealed record FileReading(FileKind Kind, int Rows, IReadOnlyList<FileRow> First);
 
 /// <summary>A file from another program as it was read for a lesson; nothing of it is stored.</summary>
 /// <param name="Kind">What it tells; null if it could be of several kinds and nobody has said.</param>
@@ -38,10 +45,29 @@ internal sealed record ReadFile(
     FileKind? Kind, IReadOnlyList<FileKind> CouldBe, IReadOnlyList<Column> Columns, bool NamesZone, DateTimeZone Zone, IReadOnlyList<FileRow> Rows, int LeftOut,
     IReadOnlyList<string> Problems, IReadOnlyList<string> Unclear, IReadOnlyList<string> Remarks, IReadOnlyList<ShownName> People, IReadOnlyList<(Instant At, Act Act)> Acts)
 {
+    // So many rows show which of two readings is right.
+    private const int RowsCompared = 3;
+
+    private const string MarkIt = "What this file tells is not known: no names with times, words or answers are found in it. Mark by hand what is what in one of its lines, or bring in another file.";
     private const string WhenWasIt = "A list of people is of one moment: say when it was seen.";
 
     /// <summary>SHA-256 of the file, in hexadecimal.</summary>
     public required string Fingerprint { get; init; }
+
+    /// <summary>How it would be read as each kind that it could be; empty if its kind is clear.</summary>
+    public IReadOnlyList<FileReading> Readings { get; init; } = [];
+
+    /// <summary>The lines at its beginning, in which may be marked by hand what is what; empty if it is no text.</summary>
+    public IReadOnlyList<string> Lines { get; init; } = [];
+
+    /// <summary>The file with all that counts as decided about it.</summary>
+    public SentFile? As { get; init; }
+
+    /// <summary>By what its layout is known again; null if nothing can be told of it.</summary>
+    public string? Layout { get; init; }
+
+    /// <summary>What the class knows of its layout, if it is read like that.</summary>
+    public KnownLayoutLine? Like { get; init; }
 
     /// <summary>The questions of a table of answers, with what they are taken for; empty of any other kind.</summary>
     public IReadOnlyList<FileQuestion> Questions { get; init; } = [];
@@ -49,7 +75,7 @@ internal sealed record ReadFile(
     /// <summary>The questions that answers could be to.</summary>
     public IReadOnlyList<KnownQuestion> KnownQuestions { get; init; } = [];
 
-    /// <summary>Whether its names were read from a picture, so that none of them is taken without asking.</summary>
+    /// <summary>Whether its names were read from a picture, so that only whole ones are taken without asking.</summary>
     public bool IsPicture { get; init; }
 
     /// <summary>Names of those who teach here: they are nobody of the class.</summary>
@@ -62,11 +88,7 @@ internal sealed record ReadFile(
     /// <exception cref="FormatProblem">It cannot be read.</exception>
     public static async Task<ReadFile> Of(SentFile sent, OpenLesson open, SchoolDb db, Owner owner)
     {
-        var zone = sent.Zone is null
-            ? await LessonEndpoints.ZoneOf(db, owner)
-            : DateTimeZoneProviders.Tzdb.GetZoneOrNull(sent.Zone)
-                ?? throw new FormatProblem($"“{sent.Zone}” is not a time zone. Choose one from the list.");
-        var read = Read(sent, open, zone);
+        var read = Read(sent, open, await LessonEndpoints.ZoneOf(db, owner), await KnownLayouts.Of(open.Lesson.ClassId, db));
         var staff = await db.LessonKeys.AsNoTracking().Where(k => k.LessonId == open.Lesson.Id).Select(k => k.Name).ToListAsync(sent.Gone);
         staff.Add(await db.Users.Where(u => u.Id == owner.Id).Select(u => u.DisplayName).SingleAsync(sent.Gone));
         read = read with { Staff = staff.Where(n => n.Length > 0).Select(NameFolding.AsShown).ToHashSet() };
@@ -74,24 +96,85 @@ internal sealed record ReadFile(
     }
 
     /// <summary>Reads it, as far as that needs no database.</summary>
-    private static ReadFile Read(SentFile sent, OpenLesson open, DateTimeZone zone)
+    private static ReadFile Read(SentFile sent, OpenLesson open, DateTimeZone school, IReadOnlyDictionary<string, KnownLayoutLine> known)
     {
         using var budget = ReadingBudget.Begin(sent.Gone);
+        var bytes = PlainContent.Of(sent.Bytes);
+        var layout = LayoutShape.Of(bytes);
+        var (file, like) = KnownLayouts.Follow(sent, layout, known);
+        try
+        {
+            return ReadAs(file, bytes, open, ZoneOf(file)) with { As = file, Layout = layout, Like = like };
+        }
+        catch (FormatProblem) when (like is not null)
+        {
+            // What was said of another file of this layout does not fit this one.
+            return ReadAs(sent, bytes, open, ZoneOf(sent)) with { As = sent, Layout = layout };
+        }
+
+        DateTimeZone ZoneOf(SentFile of) => of.Zone is null ? school
+            : DateTimeZoneProviders.Tzdb.GetZoneOrNull(of.Zone) ?? throw new FormatProblem($"“{of.Zone}” is not a time zone. Choose one from the list.");
+    }
+
+    private static ReadFile ReadAs(SentFile sent, byte[] bytes, OpenLesson open, DateTimeZone zone)
+    {
         var (from, to) = (open.Lesson.PlannedStart, open.Lesson.PlannedEnd);
         // Several readers look at the same names, to know whether the file is theirs.
         var namesHere = new Dictionary<string, bool>(StringComparer.Ordinal);
         bool isNameHere(string name) => namesHere.TryGetValue(name, out var known) ? known : namesHere[name] = open.MatchOf(new ShownName(name)).Certainty != Certainty.Unknown;
-        var couldBe = sent.Chosen<FileKind?>("kind") is { } said ? [said] : FileRecognition.CouldBe(sent.Bytes, zone, from, to, isNameHere);
-        var fingerprint = Convert.ToHexString(SHA256.HashData(sent.Bytes));
-        var id = DerivedId.Of($"{open.Lesson.Id}\n{fingerprint}\n{string.Join(",", couldBe)}\n{zone.Id}\n{string.Join(",", sent.Mapping?.OrderBy(m => m.Key, StringComparer.Ordinal).Select(m => $"{m.Key}={m.Value}") ?? [])}\n{sent.Decided["questions"]}\n{sent.Decided["at"]}");
-        return couldBe switch
+        var lines = MarkedLines.Of(bytes);
+        IReadOnlyList<FileKind> couldBe = [];
+        IReadOnlyList<string> unknown = [];
+        if (sent.Chosen<MarkedExample>("marks") is { } marks)
         {
-            [FileKind.Attendance] => OfList(Few(AttendanceFile.Read(sent.Bytes, sent.Mapping, zone, from, to), list => list.Rows.Select(r => r.Name)), open, zone, fingerprint, id),
-            [FileKind.Captions] => OfCaptions(Few(CaptionsFile.Read(sent.Bytes, zone, open.Times.ActualStart ?? from, isNameHere, open.Rules.KeepsSpoken), captions => captions.Rows.Select(r => r.Name)), zone, fingerprint, id),
-            [FileKind.Chat] => OfChat(Few(ChatFile.Read(sent.Bytes, sent.Mapping, zone, from, isNameHere), chat => chat.Rows.Select(r => r.Name)), zone, fingerprint, id),
-            [FileKind.Answers] => OfAnswers(Few(AnswersFile.Read(sent.Bytes, sent.Mapping, zone, from, to, isNameHere), table => table.People.Select(p => p.Name)), sent.Chosen<List<QuestionChoice>>("questions"), open, zone, fingerprint, id),
-            [FileKind.People] => OfPeople(PeopleFile.Read(sent.Bytes, zone, from, to, isNameHere), sent, zone, fingerprint, id),
-            _ => new ReadFile(null, couldBe, [], true, zone, [], 0, [], [], [], [], []) { Fingerprint = fingerprint, Id = id },
+            (bytes, var kind) = MarkedLines.Cut(bytes, marks);
+            couldBe = [kind];
+        }
+        else if (sent.Chosen<FileKind?>("kind") is { } said)
+        {
+            couldBe = [said];
+        }
+        else
+        {
+            try
+            {
+                couldBe = FileRecognition.CouldBe(bytes, zone, from, to, isNameHere);
+            }
+            catch (NothingKnown) when (lines.Count > 0)
+            {
+                // Its lines are shown.
+                unknown = [MarkIt];
+            }
+        }
+
+        var fingerprint = Convert.ToHexString(SHA256.HashData(sent.Bytes));
+        var id = DerivedId.Of($"{open.Lesson.Id}\n{fingerprint}\n{string.Join(",", couldBe)}\n{zone.Id}\n{string.Join(",", sent.Mapping?.OrderBy(m => m.Key, StringComparer.Ordinal).Select(m => $"{m.Key}={m.Value}") ?? [])}\n{sent.Decided["questions"]}\n{sent.Decided["at"]}{(sent.Decided["marks"] is [{ Length: > 0 } marked] ? $"\n{marked}" : "")}");
+        if (couldBe is not [var only])
+        {
+            return new ReadFile(null, couldBe, [], true, zone, [], 0, unknown, [], [], [], []) { Fingerprint = fingerprint, Id = id, Lines = lines, Readings = [.. couldBe.Select(ReadingAs).OfType<FileReading>()] };
+        }
+
+        return OfKind(only) with { Lines = lines };
+
+        FileReading? ReadingAs(FileKind kind)
+        {
+            try
+            {
+                return OfKind(kind) is { Rows: { Count: > 0 } rows } ? new FileReading(kind, rows.Count, [.. rows.Take(RowsCompared)]) : null;
+            }
+            catch (FormatProblem)
+            {
+                return null;
+            }
+        }
+
+        ReadFile OfKind(FileKind kind) => kind switch
+        {
+            FileKind.Attendance => OfList(Few(AttendanceFile.Read(bytes, sent.Mapping, zone, from, to), list => list.Rows.Select(r => r.Name)), open, zone, fingerprint, id),
+            FileKind.Captions => OfCaptions(Few(CaptionsFile.Read(bytes, zone, open.Times.ActualStart ?? from, isNameHere, open.Rules.KeepsSpoken), captions => captions.Rows.Select(r => r.Name)), zone, fingerprint, id),
+            FileKind.Chat => OfChat(Few(ChatFile.Read(bytes, sent.Mapping, zone, from, isNameHere), chat => chat.Rows.Select(r => r.Name)), zone, fingerprint, id),
+            FileKind.Answers => OfAnswers(Few(AnswersFile.Read(bytes, sent.Mapping, zone, from, to, isNameHere), table => table.People.Select(p => p.Name)), sent.Chosen<List<QuestionChoice>>("questions"), open, zone, fingerprint, id),
+            _ => OfPeople(PeopleFile.Read(bytes, zone, from, to, isNameHere), sent, zone, fingerprint, id),
         };
     }
 
@@ -107,7 +190,7 @@ internal sealed record ReadFile(
     public IReadOnlyList<NewEntry> Entries(string name, IReadOnlyList<NameMatch> matches, Instant now) =>
     [
         .. Acts.Select((a, i) => new NewEntry(DerivedId.Of($"{Id}\n{i}"), a.At, a.Act, Id)),
-        .. AttendanceEntries.Sure(IsPicture ? [] : matches, Staff).Select(act => new NewEntry(DerivedId.Of($"{Id}\n{ActJson.Write(act)}"), now, act, Id)),
+        .. AttendanceEntries.Sure(matches, Staff, onlyWhole: IsPicture).Select(act => new NewEntry(DerivedId.Of($"{Id}\n{ActJson.Write(act)}"), now, act, Id)),
         new NewEntry(Id, now, new FileBroughtIn(Kind!.Value, name, Rows.Count(r => r.Problems.Count == 0), Fingerprint)),
     ];
 
