@@ -132,13 +132,28 @@ public sealed class AnswerFileTests(AppUnderTest app) : IClassFixture<AppUnderTe
     }
 
     [Fact]
-    public async Task Names_read_from_a_picture_are_likely_at_best()
+    public async Task What_could_be_two_things_is_shown_as_both()
     {
         var room = await Ended();
-        var view = await Visitor.Read<SettlingView>(await Bring(room, "Juno Q\nEino Rautio\n", ("at", $"{Classroom.Now.ToUnixTimeMilliseconds()}"), ("picture", "true"), ("kind", "\"people\"")));
-        view.Names.ShouldAllBe(n => !n.Decided);
-        view.Questions.Count(q => q.Asks == Core.Settling.Asks.WhoseName).ShouldBe(2);
-        view.Register.Single(r => r.Called == "Eino").Status.ShouldBe(Core.Attendance.AttendanceStatus.Absent);
+        var look = await Visitor.Read<FileLook>(await Look(room, "Name,Minutes,Word\nJuno Quillfeather,47,tide\nEino Rautio,50,ebb\n"));
+        look.Kind.ShouldBeNull();
+        look.Readings.Select(r => (r.Kind, r.Rows)).ShouldBe(look.CouldBe.Select(kind => (kind, 2)));
+        look.Readings.Select(r => $"{r.First[0].Name} {r.First[0].Text ?? $"{r.First[0].Seconds} s"}").ShouldBe(["Juno Quillfeather 47 · tide", "Juno Quillfeather 2820 s"]);
+        // Said which of them, nothing is compared any more.
+        var said = await Visitor.Read<FileLook>(await Look(room, "Name,Minutes,Word\nJuno Quillfeather,47,tide\nEino Rautio,50,ebb\n", ("kind", "\"attendance\"")));
+        (said.Kind, said.Readings.Count).ShouldBe((FileKind.Attendance, 0));
+    }
+
+    [Fact]
+    public async Task Of_names_read_from_a_picture_only_whole_ones_are_taken_without_asking()
+    {
+        var room = await Ended();
+        var at = (await room.Settling()).CountedFrom.ToUnixTimeMilliseconds();
+        var view = await Visitor.Read<SettlingView>(await Bring(room, "Juno Q\nEino Rautio\n", ("at", $"{at}"), ("picture", "true"), ("kind", "\"people\"")));
+        view.Names.Where(n => n.Decided).Select(n => n.Name).ShouldBe(["Eino Rautio"]);
+        view.Questions.Single(q => q.Asks == Core.Settling.Asks.WhoseName).About.ShouldBe("Juno Q");
+        (view.Register.Single(r => r.Called == "Eino").Status, view.Register.Single(r => r.Called == "Juno").Status)
+            .ShouldBe((Core.Attendance.AttendanceStatus.Present, Core.Attendance.AttendanceStatus.Absent));
     }
 
     [Theory]
