@@ -29,17 +29,22 @@ test('two classes, one from a table and one from a bundle', async ({ page, demoF
   await expect(page.getByText('24 students')).toBeVisible()
 })
 
-test('cells pasted without headings become students, and a second file says what it would change', async ({ page }) => {
+test('cells pasted anywhere on the page without headings become students, and a second file says what it would change', async ({ page }) => {
   await makeClass(page, 'Night Sky Hours')
-  await page.getByLabel('Or paste cells').fill('Juno\tQuillfeather\nPip\tFarrow')
-  await page.getByRole('button', { name: 'Look at it' }).click()
+  await page.getByLabel('Or paste cells').waitFor()
+  await page.evaluate((text) => {
+    const clipboardData = new DataTransfer()
+    clipboardData.setData('text/plain', text)
+    document.body.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true }))
+  }, 'Juno\tQuillfeather\nPip\tFarrow')
+  await expect(page.getByLabel('Or paste cells')).toHaveValue('Juno\tQuillfeather\nPip\tFarrow')
   await expect(page.getByLabel('The first row holds headings')).not.toBeChecked()
   await page.getByRole('button', { name: 'Bring in 2 students' }).click()
   await expect(page.getByText('2 students')).toBeVisible()
 
   await page.getByRole('link', { name: 'Bring in a roster' }).click()
   await page.getByLabel('Or paste cells').fill('Given name\tFamily name\tPreferred name\nJuno\tQuillfeather\tJ\nSaga\tEriksdotter\t')
-  await page.getByRole('button', { name: 'Look at it' }).click()
+  await page.getByRole('button', { name: 'Look at these' }).click()
   await expect(page.getByRole('region', { name: 'Change' })).toContainText('preferred name')
   await page.getByRole('region', { name: 'Not in this file' }).getByRole('checkbox').check()
   await page.getByRole('button', { name: 'Bring in 3 changes' }).click()
@@ -151,7 +156,13 @@ test('ground rules show themselves at work, are stored, taken back and copied', 
 
   await page.goto('/classes')
   await page.getByRole('link', { name: 'Open Island Botany, year 10' }).click()
+  // Nothing can be copied into rules that are still on their way.
+  let bring = () => {}
+  const held = new Promise<void>((go) => (bring = go))
+  await page.route(/\/api\/classes\/[^/]+\/rules$/, (route) => held.then(() => route.continue()), { times: 1 })
   await page.getByRole('link', { name: 'Ground rules' }).click()
+  await expect(page.getByLabel('Copy from another class')).toBeDisabled()
+  bring()
   await page.getByLabel('Copy from another class').selectOption('Weather and Tides, year 8')
   await expect(page.getByLabel('Late after')).toHaveValue('7')
   await page.getByRole('button', { name: 'Back to what is stored' }).click()

@@ -388,6 +388,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/layouts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["GetKnownLayouts"];
+        put: operations["DecideKnownLayout"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/passes": {
         parameters: {
             query?: never;
@@ -2632,7 +2648,7 @@ export interface components {
             corrections: number;
         };
         /** @enum {unknown} */
-        Asks: "whoseName" | "whichStatus" | "wereTheyAway" | "whenTheyCame" | "wasItTheLine" | "wasItATurn" | "howItEnded" | "whichAnswer" | "whatMessages";
+        Asks: "whoseName" | "whichClock" | "whichStatus" | "wereTheyAway" | "whenTheyCame" | "wasItTheLine" | "wasItATurn" | "howItEnded" | "whichAnswer" | "whatMessages";
         Attempt: {
             at: components["schemas"]["Instant"];
             channel: components["schemas"]["ContactChannel"];
@@ -3193,6 +3209,7 @@ export interface components {
         FileLook: {
             kind: null | components["schemas"]["FileKind"];
             couldBe: components["schemas"]["FileKind"][];
+            readings: components["schemas"]["FileReading"][];
             columns: components["schemas"]["Column"][];
             /** Format: int32 */
             rows: number;
@@ -3215,6 +3232,8 @@ export interface components {
             broughtInBefore: boolean;
             questions: components["schemas"]["FileQuestion"][];
             knownQuestions: components["schemas"]["KnownQuestion"][];
+            like: null | components["schemas"]["KnownLayoutLine"];
+            lines: string[];
         };
         FileQuestion: {
             /** Format: int32 */
@@ -3232,6 +3251,12 @@ export interface components {
             /** Format: int32 */
             answers: number;
             unread: string[];
+        };
+        FileReading: {
+            kind: components["schemas"]["FileKind"];
+            /** Format: int32 */
+            rows: number;
+            first: components["schemas"]["FileRow"][];
         };
         FileRow: {
             /** Format: int32 */
@@ -3398,6 +3423,18 @@ export interface components {
         };
         /** @enum {unknown} */
         KnownBy: "nothing" | "estimated" | "measured" | "declared";
+        KnownLayoutLine: {
+            layout: string;
+            fileName: string;
+            said: string;
+            notedAt: components["schemas"]["Instant"];
+        };
+        KnownLayoutSent: {
+            layout: string;
+            fileName: string;
+            said: string;
+            known: boolean;
+        };
         KnownNameLine: {
             name: string;
             beside: string;
@@ -4950,7 +4987,7 @@ export interface components {
             more: number;
         };
         /** @enum {unknown} */
-        TraceKind: "join" | "message" | "speech" | "turnEnd" | "length" | "answer";
+        TraceKind: "join" | "leave" | "message" | "speech" | "turnEnd" | "length" | "answer";
         TurnNow: {
             /** Format: uuid */
             student: string;
@@ -5802,6 +5839,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KnownNameLine"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    GetKnownLayouts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownLayoutLine"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    DecideKnownLayout: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KnownLayoutSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownLayoutLine"][];
                 };
             };
             /** @description Not Found */

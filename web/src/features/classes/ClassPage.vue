@@ -13,6 +13,7 @@ import Page from '../../ui/Page.vue'
 import UndoNote from '../../ui/UndoNote.vue'
 import { vFocus } from '../../ui/vFocus'
 import LessonList from '../lessons/LessonList.vue'
+import KnownLayouts from './KnownLayouts.vue'
 import KnownNames from './KnownNames.vue'
 import StudentEditor from './StudentEditor.vue'
 
@@ -169,6 +170,7 @@ function comeBack(student: Schemas['StudentLine']) {
             </ul>
           </section>
           <KnownNames :class-id="id" :students="students" class="mt-6" @done="changed" />
+          <KnownLayouts :class-id="id" class="mt-6" @done="changed" />
         </template>
         <p v-if="page.data.value.term" class="mt-6 text-small text-ink-soft">
           {{ page.data.value.term.name }}: {{ dayName(page.data.value.term.firstDay) }} to

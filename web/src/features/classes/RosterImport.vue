@@ -9,6 +9,7 @@ import ColumnChooser from '../../ui/ColumnChooser.vue'
 import FileDrop from '../../ui/FileDrop.vue'
 import Notice from '../../ui/Notice.vue'
 import Page from '../../ui/Page.vue'
+import { usePasting } from '../../ui/pasting'
 import { rosterFields, useRosterImport, type Step } from './rosterImport'
 import RosterSteps from './RosterSteps.vue'
 import WrongRows from './WrongRows.vue'
@@ -52,6 +53,11 @@ const {
   },
 )
 const pasted = ref('')
+usePasting(begin, (text) => {
+  if (!text.trim()) return
+  pasted.value = text
+  void beginPasted(text)
+})
 const nameOf = (step: Step) => {
   if (step.entry) return `${step.entry.given} ${step.entry.family}`
   const student = page.data.value?.students.find((s) => s.id === step.student)
@@ -70,16 +76,16 @@ const nameOf = (step: Step) => {
         :busy="busy"
         @file="begin"
       />
-      <form class="flex items-end gap-4" @submit.prevent="beginPasted(pasted)">
-        <label class="flex-1"
-          >Or paste cells from a spreadsheet<textarea
+      <form @submit.prevent="beginPasted(pasted)">
+        <label
+          >Or paste cells from a spreadsheet, anywhere on this page<textarea
             v-model="pasted"
-            class="field"
-            rows="2"
+            class="field boxed mt-1"
+            :rows="preview ? 3 : 10"
             placeholder="Juno	Quillfeather"
           />
         </label>
-        <button class="press" :disabled="busy || !pasted.trim()">Look at it</button>
+        <button class="press mt-1" :disabled="busy || !pasted.trim()">Look at these</button>
       </form>
     </div>
     <Notice v-if="problem" tone="wrong" class="mt-5">{{ problem }}</Notice>
@@ -136,7 +142,7 @@ const nameOf = (step: Step) => {
   display: grid;
   grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
   gap: 28px;
-  align-items: center;
+  align-items: start;
   margin-top: 20px;
   max-width: 1120px;
 }

@@ -18,6 +18,7 @@ const view = useQuery({
 const classes = useQuery({ queryKey: ['classes'], queryFn: () => ask(api.GET('/api/classes')) })
 const form = ref<InstanceType<typeof RulesForm>>()
 const copied = ref<string>()
+const failed = ref<string>()
 
 async function store(rules: Rules) {
   const stored = await ask(api.PUT('/api/classes/{id}/rules', { params, body: { rules, why: '' } }))
@@ -30,9 +31,14 @@ async function store(rules: Rules) {
 async function copyFrom(event: Event) {
   const select = event.target as HTMLSelectElement
   if (!select.value) return
-  const other = await ask(api.GET('/api/classes/{id}/rules', { params: { path: { id: select.value } } }))
-  form.value?.bringIn(other.rules)
-  copied.value = `These are the rules of ${other.name}. Look through them, then store them.`
+  copied.value = failed.value = undefined
+  try {
+    const other = await ask(api.GET('/api/classes/{id}/rules', { params: { path: { id: select.value } } }))
+    form.value!.bringIn(other.rules)
+    copied.value = `These are the rules of ${other.name}. Look through them, then store them.`
+  } catch (failure) {
+    failed.value = (failure as Error).message
+  }
   select.value = ''
 }
 </script>
@@ -47,7 +53,11 @@ async function copyFrom(event: Event) {
         <RouterLink class="quiet" :to="`/classes/${id}/scheme`">scheme</RouterLink>.
       </p>
       <label class="w-[17rem] text-small text-ink-soft"
-        >Copy from another class<select class="field text-base text-ink" @change="copyFrom">
+        >Copy from another class<select
+          class="field text-base text-ink"
+          :disabled="!view.data.value"
+          @change="copyFrom"
+        >
           <option value="">choose a class</option>
           <option v-for="c in classes.data.value?.filter((c) => c.id !== id)" :key="c.id" :value="c.id">
             {{ c.name }}
@@ -61,6 +71,7 @@ async function copyFrom(event: Event) {
       <button class="quiet" @click="store(view.data.value.rules as Rules)">keep the usual rules</button>.
     </Notice>
     <Notice v-if="copied" class="mt-3">{{ copied }}</Notice>
+    <Notice v-if="failed" tone="wrong" class="mt-3">{{ failed }}</Notice>
     <Notice v-if="view.error.value" tone="wrong">{{ view.error.value.message }}</Notice>
     <RulesForm v-if="view.data.value" ref="form" :view="view.data.value" :store="store" origin="the default">
       <template #rubric-act

@@ -2,9 +2,11 @@
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import ColumnChooser from '../../ui/ColumnChooser.vue'
-import { count, hour, minutes } from '../../ui/format'
+import { count } from '../../ui/format'
 import Notice from '../../ui/Notice.vue'
-import { kinds, rowsIn, type Decided } from './files'
+import { kinds, likeWhat, rowsIn, type Decided } from './files'
+import FirstRows from './FirstRows.vue'
+import MarkLines from './MarkLines.vue'
 import MomentChoice from './MomentChoice.vue'
 import QuestionsOfFile from './QuestionsOfFile.vue'
 
@@ -56,6 +58,16 @@ const zones = computed(() => [...new Set([props.look.timeZone, ...Intl.supported
 const taken = computed(() =>
   Object.fromEntries(props.look.columns.flatMap((c) => (c.field ? [[c.field, c.index]] : []))),
 )
+const readingOf = (kind: Schemas['FileKind']) => props.look.readings.find((r) => r.kind === kind)
+const article = { ...kinds, attendance: 'an attendance list', chat: 'a saved chat', people: 'a list of people' }
+/** What was said of another reading says nothing of this one. */
+const anew: Decided = {
+  kind: undefined,
+  mapping: undefined,
+  questions: undefined,
+  leaveOut: undefined,
+  sure: undefined,
+}
 const rezone = (event: Event) => emit('decide', { zone: (event.target as HTMLSelectElement).value })
 </script>
 
@@ -64,12 +76,23 @@ const rezone = (event: Event) => emit('decide', { zone: (event.target as HTMLSel
     <h3 class="text-lead font-bold">
       {{ file.name }}<template v-if="look.kind">: {{ kinds[look.kind] }}, {{ rowsIn(look.kind, look.rows) }}</template>
     </h3>
-    <p v-if="!look.kind" class="mt-1 flex flex-wrap items-baseline gap-4">
-      <span class="marked">It could be one or the other. It is</span>
-      <button v-for="k in look.couldBe" :key="k" class="press" @click="emit('decide', { kind: k })">
-        the {{ kinds[k] }}
-      </button>
+    <p v-if="look.like" class="mt-1">
+      Read like {{ likeWhat(look.like) }}.
+      <button class="quiet ml-2" @click="emit('decide', { anew: true })">Read anew</button>
     </p>
+    <template v-if="look.couldBe.length > 1">
+      <p class="mt-1"><span class="marked">This file could be one or the other. Choose how to read it:</span></p>
+      <div class="flex flex-wrap gap-x-10">
+        <div v-for="k in look.couldBe" :key="k" class="mt-2 max-w-[34rem] flex-1 basis-[20rem]">
+          <button class="press" @click="emit('decide', { kind: k })">Read as {{ article[k] }}</button>
+          <FirstRows
+            v-if="readingOf(k)"
+            :rows="readingOf(k)!.first"
+            :more="readingOf(k)!.rows - readingOf(k)!.first.length"
+          />
+        </div>
+      </div>
+    </template>
     <Notice v-for="p in look.problems" :key="p" tone="wrong">{{ p }}</Notice>
     <Notice v-for="d in look.doubts" :key="d" tone="wrong"
       >{{ d }} <button class="press" @click="emit('decide', { sure: true })">It is of this class</button></Notice
@@ -117,17 +140,11 @@ const rezone = (event: Event) => emit('decide', { zone: (event.target as HTMLSel
     />
     <details v-if="look.first.length" class="mt-2">
       <summary class="quiet inline-block">First rows as they were read</summary>
-      <table class="sheet-table mt-1 max-w-[46rem]">
-        <tbody>
-          <tr v-for="line in look.first" :key="line.row">
-            <td>{{ line.row }}</td>
-            <td>{{ line.name }}</td>
-            <td>{{ line.at ? hour(line.at) : '' }}</td>
-            <td>{{ line.until ? hour(line.until) : line.seconds ? minutes(line.seconds * 1000) : '' }}</td>
-            <td>{{ line.text }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <FirstRows class="max-w-[46rem]" :rows="look.first" />
+    </details>
+    <details v-if="look.lines.length" class="mt-2" :open="!look.couldBe.length">
+      <summary class="quiet inline-block">Mark by hand what is what</summary>
+      <MarkLines class="mt-1" :lines="look.lines" @marks="emit('decide', { ...anew, marks: $event })" />
     </details>
     <button class="quiet mt-3" @click="emit('leave')">Leave it</button>
   </section>

@@ -6,7 +6,7 @@ import Notice from '../../ui/Notice.vue'
 import FileAsked from './FileAsked.vue'
 import FilesBroughtIn from './FilesBroughtIn.vue'
 import PasteBox from './PasteBox.vue'
-import { asksSomething, rowsIn, useFiles } from './files'
+import { asksSomething, isKnown, likeWhat, rowsIn, useFiles } from './files'
 
 /** Everything that other programs saved of a lesson: dropped together or one by one, told apart by what is in it. */
 const props = defineProps<{
@@ -15,13 +15,19 @@ const props = defineProps<{
   locked: boolean
   demo: boolean
   span: { from: number; to: number }
+  people: Schemas['Person'][]
 }>()
 const emit = defineEmits<{
   done: [view: Schemas['SettlingView']]
   strike: [entry: string, text: string]
   clock: [file: string, aheadSeconds: number | null]
 }>()
-const { dropped, take, decide, leave, waiting } = useFiles(props.id, props.span, (view) => emit('done', view))
+const { dropped, take, decide, leave, waiting } = useFiles(
+  props.id,
+  props.span,
+  () => props.people.map((p) => p.fullName),
+  (view) => emit('done', view),
+)
 defineExpose({ waiting })
 </script>
 
@@ -49,7 +55,12 @@ defineExpose({ waiting })
           ><b>{{ one.file.name }}</b
           >: {{ one.problem }} <button class="quiet" @click="leave(one)">Leave it</button></Notice
         >
-        <Notice v-else-if="one.known"
+        <Notice v-else-if="one.isIn && one.look?.like"
+          ><b>{{ one.file.name }}</b> was read like {{ likeWhat(one.look.like) }}.
+          <button class="quiet" @click="decide(one, { anew: true })">Read anew</button>
+          <button class="quiet ml-3" @click="leave(one)">Put away</button></Notice
+        >
+        <Notice v-else-if="isKnown(one)"
           ><b>{{ one.file.name }}</b> is in already, and all of it is known.
           <button class="quiet" @click="leave(one)">Leave it</button></Notice
         >

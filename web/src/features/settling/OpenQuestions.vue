@@ -23,6 +23,7 @@ const kinds = computed(() => [
 ])
 const kindName: Record<Schemas['Asks'], string> = {
   whoseName: 'of names',
+  whichClock: 'of clocks',
   whichStatus: 'of the register',
   wereTheyAway: 'of who was away',
   whenTheyCame: 'of who came late',

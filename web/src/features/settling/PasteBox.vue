@@ -1,21 +1,12 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
 import { ref } from 'vue'
+import { usePasting } from '../../ui/pasting'
 
 /** What was copied is taken like a file: a chat, a list of names, a picture of one. Pasted anywhere on the page, or into the box. */
 const emit = defineEmits<{ file: [file: File] }>()
 const text = ref('')
 
-const isTyping = (target: EventTarget | null) =>
-  target instanceof HTMLElement && !!target.closest('input, textarea, select, [contenteditable]')
-
-useEventListener(document, 'paste', (event) => {
-  const files = [...(event.clipboardData?.files ?? [])]
-  if (files.length) files.forEach((file) => emit('file', file))
-  else if (!isTyping(event.target)) take(event.clipboardData?.getData('text/plain') ?? '')
-  else return
-  event.preventDefault()
-})
+usePasting((file) => emit('file', file), take)
 
 function take(pasted: string) {
   if (pasted.trim()) emit('file', new File([pasted], 'pasted.txt', { type: 'text/plain' }))
@@ -30,7 +21,7 @@ function take(pasted: string) {
       <span class="text-small text-ink-soft"
         >A chat, a list of names, answers; a picture can be pasted anywhere on this page.</span
       >
-      <textarea v-model="text" class="field mt-1 block w-full" rows="5"></textarea>
+      <textarea v-model="text" class="field boxed mt-1 block" rows="10"></textarea>
     </label>
     <button class="press mt-1" :disabled="!text.trim()" @click="take(text)">Take it</button>
   </details>

@@ -138,6 +138,7 @@ const reopen = () => note([{ type: 'struck', entry: view.value!.settledBy! }], '
             ref="files"
             :files="view.files"
             :span="{ from: view.countedFrom, to: view.countedTo }"
+            :people="view.people"
             :locked="settled"
             :demo="!!session?.account?.isDemo && view.lesson.number === 13"
             @done="taken"

@@ -1,7 +1,8 @@
 import { computed, ref, type Ref } from 'vue'
 import { api, ask, sendFile, type Schemas } from '../../api/client'
-import { count, minutes } from '../../ui/format'
+import { count, minutes, shortDay } from '../../ui/format'
 import { inTurn } from '../../ui/inTurn'
+import type { Example } from './marks'
 
 type Look = Schemas['FileLook']
 type View = Schemas['SettlingView']
@@ -49,6 +50,10 @@ export interface Decided {
   /** When a list of people was seen. */
   at?: number
   picture?: boolean
+  /** What was marked in one of its lines. */
+  marks?: Example
+  /** Whether what the class knows of its layout is left out of account. */
+  anew?: boolean
 }
 
 /** A file that was dropped and is not brought in yet. */
@@ -64,10 +69,10 @@ export interface Dropped {
   before?: number
   /** Whether something was decided about it here. */
   isDecided?: boolean
-  /** Whether the same file is in already. */
-  known?: boolean
   /** Whether it was a picture and is the text of it now. */
   isRead?: boolean
+  /** Whether it is in, and stays here to say how it was read. */
+  isIn?: boolean
   stop: AbortController
 }
 
@@ -79,13 +84,18 @@ export const asksSomething = ({ look, decided }: Dropped) =>
   (look.doubts.length > 0 && !decided.sure) ||
   (look.wrongRows > 0 && !decided.leaveOut)
 
-const formOf = ({ kind, mapping, zone, leaveOut, sure, questions, at, picture }: Decided) => {
+/** Whether the same file is in already. What was decided about it here may be another reading of it. */
+export const isKnown = (one: Dropped) => one.look?.broughtInBefore && !one.isDecided && !asksSomething(one)
+
+const formOf = ({ kind, mapping, zone, leaveOut, sure, questions, at, picture, marks, anew }: Decided) => {
   const form: Record<string, string> = { leaveOut: String(leaveOut ?? false), sure: String(sure ?? false) }
   if (kind) form.kind = JSON.stringify(kind)
   if (mapping) form.mapping = JSON.stringify(mapping)
   if (zone) form.zone = zone
   if (at) form.at = JSON.stringify(at)
   if (picture) form.picture = 'true'
+  if (anew) form.anew = 'true'
+  if (marks) form.marks = JSON.stringify(marks)
   if (questions) form.questions = JSON.stringify(questions)
   return form
 }
@@ -96,8 +106,13 @@ const holdsFiles = ({ name, type }: File) =>
 
 const isPicture = ({ type, name }: File) => type.startsWith('image/') || /\.(png|jpe?g|webp|gif|bmp)$/i.test(name)
 
-/** The files dropped on a lesson. What asks nothing is brought in at once, one after the other; the others wait for an answer. */
-export function useFiles(lesson: string, span: { from: number; to: number }, taken: (view: View) => void) {
+/** The files dropped on a lesson; names are those of its class. What asks nothing is brought in at once, one after the other; the others wait for an answer. */
+export function useFiles(
+  lesson: string,
+  span: { from: number; to: number },
+  names: () => string[],
+  taken: (view: View) => void,
+) {
   const dropped: Ref<Dropped[]> = ref([])
   const next = inTurn()
 
@@ -116,16 +131,13 @@ export function useFiles(lesson: string, span: { from: number; to: number }, tak
       one.look = await whileWatched(one, () =>
         sendFile<Look>(`/api/lessons/${lesson}/files/look`, one.file, formOf(one.decided), one.stop.signal),
       )
-      if (asksSomething(one)) return
-      // What was decided here may be another reading of it.
-      one.known = one.look.broughtInBefore && !one.isDecided
-      if (!one.known) await store(one)
+      if (!asksSomething(one) && !isKnown(one)) await store(one)
     })
 
   /** A picture is read here; what is sent is the text in it. */
   async function read(one: Dropped) {
     const { linesIn } = await import('./picture')
-    const text = await linesIn(one.file, (share) => (one.progress = share), one.stop.signal)
+    const text = await linesIn(one.file, names(), (share) => (one.progress = share), one.stop.signal)
     one.progress = undefined
     if (!/\p{L}/u.test(text)) throw new Error('No text is found in this picture. Take it larger, or paste the names.')
     one.decided = { ...one.decided, kind: 'people', picture: true, at: one.decided.at ?? momentOf(one.file) }
@@ -144,7 +156,8 @@ export function useFiles(lesson: string, span: { from: number; to: number }, tak
         sendFile<View>(`/api/lessons/${lesson}/files`, one.file, formOf(one.decided), one.stop.signal),
       ),
     )
-    leave(one)
+    if (one.look?.like) one.isIn = true
+    else leave(one)
   }
 
   async function whileWatched<T>(one: Dropped, sending: () => Promise<T>) {
@@ -189,12 +202,27 @@ export function useFiles(lesson: string, span: { from: number; to: number }, tak
 
   function decide(one: Dropped, more: Decided) {
     one.isDecided = true
+    one.isIn = false
     one.decided = { ...one.decided, ...more }
     void look(one)
   }
 
-  return { dropped, take, decide, leave, waiting: computed(() => dropped.value.map((d) => d.file.name).join(', ')) }
+  return {
+    dropped,
+    take,
+    decide,
+    leave,
+    waiting: computed(() =>
+      dropped.value
+        .filter((d) => !d.isIn)
+        .map((d) => d.file.name)
+        .join(', '),
+    ),
+  }
 }
+
+/** "“chat.txt” of 30 Nov": the file like which another is read. */
+export const likeWhat = ({ fileName, notedAt }: Schemas['KnownLayoutLine']) => `“${fileName}” of ${shortDay(notedAt)}`
 
 /** How far a clock is off, in words: "40 s", "2 min 5 s". */
 export function lengthOf(seconds: number) {
@@ -206,6 +234,7 @@ export function lengthOf(seconds: number) {
 
 const acts: Record<NonNullable<Schemas['TraceKind']>, string> = {
   join: 'join',
+  leave: 'leave',
   message: 'message',
   speech: 'turn',
   turnEnd: 'turn',
@@ -218,6 +247,7 @@ export function clockOf(file: Schemas['FileIn']) {
   const off = file.aheadSeconds
   const goes = off ? `clock ${lengthOf(Math.abs(off))} ${off > 0 ? 'ahead' : 'behind'}` : 'clock right'
   if (file.clockByHand) return `${goes}, set by you`
+  if (!file.clockBy && file.clockPairs) return 'clock taken as right: other files go by this one'
   return file.clockBy
     ? `${goes}, by ${count(file.clockPairs, acts[file.clockBy])}`
     : 'clock taken as right: nothing to compare it with'

@@ -1,19 +1,19 @@
-import english from '@tesseract.js-data/eng/4.0.0_best_int/eng.traineddata.gz?url'
-import icelandic from '@tesseract.js-data/isl/4.0.0_best_int/isl.traineddata.gz?url'
 import core from 'tesseract.js-core/tesseract-core-simd-lstm.wasm.js?url'
 import worker from 'tesseract.js/dist/worker.min.js?url'
+import { cellsOf } from './pictureCells'
+import { folder, scriptsIn } from './pictureScripts'
 
 /** Small letters are read far better three times as large. */
 const enlarged = 3
 /** More points than this are not drawn: 24 million, some 100 MB. */
 const mostPoints = 24_000_000
 
-/** The lines of a picture of a list of people, as text. It is read here in the browser and goes nowhere. */
-export async function linesIn(picture: Blob, progress: (share: number) => void, stop: AbortSignal) {
+/** The lines of a picture of a list of people, as text with tabs between columns. It is read here in the browser and goes nowhere. */
+export async function linesIn(picture: Blob, names: string[], progress: (share: number) => void, stop: AbortSignal) {
   const { createWorker, OEM, PSM } = await import('tesseract.js')
   const image = await drawn(picture)
-  const reader = await createWorker([english, icelandic].map(codeIn), OEM.LSTM_ONLY, {
-    langPath: english.slice(0, english.lastIndexOf('/')),
+  const reader = await createWorker(scriptsIn(names), OEM.LSTM_ONLY, {
+    langPath: folder,
     workerPath: worker,
     corePath: core,
     workerBlobURL: false,
@@ -25,15 +25,12 @@ export async function linesIn(picture: Blob, progress: (share: number) => void, 
   )
   try {
     await reader.setParameters({ tessedit_pageseg_mode: PSM.SINGLE_BLOCK })
-    const { data } = await Promise.race([reader.recognize(image), stopped])
-    return data.text
+    const { data } = await Promise.race([reader.recognize(image, {}, { blocks: true }), stopped])
+    return cellsOf((data.blocks ?? []).flatMap((b) => b.paragraphs.flatMap((p) => p.lines.map((l) => l.words))))
   } finally {
     void reader.terminate()
   }
 }
-
-/** "eng" of ".../eng.traineddata.gz". */
-const codeIn = (address: string) => address.slice(address.lastIndexOf('/') + 1).split('.')[0]!
 
 async function drawn(picture: Blob) {
   const image = await createImageBitmap(picture).catch(() => {
