@@ -10,7 +10,9 @@ async function dropped(page: Page, files: { name: string; mimeType: string; buff
   const { toSettle } = await deskOf(page)
   await page.goto(`/lessons/${toSettle[0].lesson.id}/settle`)
   await page.locator('input[type=file]').setInputFiles(files)
-  for (const { name } of files) await expect(page.getByRole('button', { name: `Take out ${name}` })).toBeVisible()
+  // A picture is read with the letters of all scripts in the class, which takes its time on a busy machine.
+  for (const { name } of files)
+    await expect(page.getByRole('button', { name: `Take out ${name}` })).toBeVisible({ timeout: 90_000 })
 }
 
 const five = ['attendance-lesson-13.csv', 'chat-lesson-13.txt', 'answers-lesson-13.csv', 'captions-lesson-13.vtt', 'people-lesson-13.png']
