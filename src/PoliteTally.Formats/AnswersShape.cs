@@ -46,7 +46,11 @@ internal static partial class AnswersShape
         }
 
         var (rows, readAs) = Table.Cut(text, Table.MostOfLesson);
-        return Parts(rows, readAs, isData, isNameHere) ?? Across(Table.FromRows(rows, AnswersColumns.IsHeading, isData, headless: false, readAs), isData, isNameHere);
+        return Parts(rows, readAs, isData, isNameHere)
+            // Names over the answers are headings, though a question is one in other tables.
+            ?? (rows.Count > 1 && rows[0].Cells is { Count: > FewPeople } over && over[0].Length == 0 && over.Count(isNameHere) >= Most * over.Count && over.Any(n => n.Contains(' '))
+                ? Across(new Table([RowAnAnswer[1], .. over.Skip(1)], rows[0].Number, rows[1..], readAs, HeadingsKnown: true), isData, isNameHere) : null)
+            ?? Across(Table.FromRows(rows, AnswersColumns.IsHeading, isData, headless: false, readAs), isData, isNameHere);
     }
 
     /// <summary>A table whose headings are people, as a row an answer; any other as it is.</summary>

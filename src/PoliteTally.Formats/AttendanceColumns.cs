@@ -32,9 +32,14 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
     // An event is a word or a short sentence.
     private const int LongestEvent = 100;
 
+    // Lengths are rounded to minutes.
+    private const long Rounded = 3 * NodaConstants.TicksPerMinute / 2;
+
+    private static readonly int[] Changes = [0, 1, -1];
+    private static readonly (int From, int To, int Length)[] Orders = [(0, 1, 2), (1, 2, 0), (0, 2, 1)];
     private static readonly string[] Times = ["joined", "left", "time"];
-    private static readonly string[] ComingWords = ["join", "joined", "joins", "enter", "entered", "in", "arrived", "connected", "beigetreten", "betreten", "gekommen", "came in", "came", "rejoint", "entré", "entrée", "arrivé", "arrivée", "entró", "entrou", "unió", "kom", "tiltrådte", "anslöt", "liittyi", "saapui", "entrato", "dołączył", "dołączyła", "вошел", "вошла", "加入"];
-    private static readonly string[] GoingWords = ["leave", "left", "leaves", "exit", "exited", "out", "departed", "disconnected", "verlassen", "went out", "went", "gone", "gegangen", "quitté", "sorti", "sortie", "parti", "partie", "salió", "saiu", "gik", "gikk", "gick", "forlod", "forlot", "lämnade", "fór", "poistui", "lähti", "uscito", "opuścił", "opuściła", "вышел", "вышла", "离开"];
+    private static readonly string[] ComingWords = ["join", "joined", "joins", "enter", "entered", "in", "arrived", "connected", "online", "beigetreten", "betreten", "gekommen", "came in", "came", "rejoint", "entré", "entrée", "arrivé", "arrivée", "entró", "entrou", "unió", "kom", "tiltrådte", "anslöt", "liittyi", "saapui", "entrato", "dołączył", "dołączyła", "вошел", "вошла", "加入"];
+    private static readonly string[] GoingWords = ["leave", "left", "leaves", "exit", "exited", "out", "departed", "disconnected", "offline", "verlassen", "went out", "went", "gone", "gegangen", "quitté", "sorti", "sortie", "parti", "partie", "salió", "saiu", "gik", "gikk", "gick", "forlod", "forlot", "lämnade", "fór", "poistui", "lähti", "uscito", "opuścił", "opuściła", "вышел", "вышла", "离开"];
 
     /// <summary>Whether a cell is a heading that such lists have, whatever zone stands beside it.</summary>
     public static bool IsHeading(string cell) => HeadingWords.Contains(Known(cell));
@@ -134,12 +139,21 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
         }
 
         Take("length", Free(Holds.Lengths));
+        // “seconds_in_call” may have numbers without a unit below; but “hours of daylight” are an answer.
+        if (ShapeOf(fields) is null && Enumerable.Range(0, holds.Count).Where(c => !fields.ContainsValue(c) && TellsLength(table.Headings[c]) && HoldsNumbers(c)).Select(c => (int?)c).FirstOrDefault() is { } numbers)
+        {
+            fields["length"] = numbers;
+            unclear.Add($"“{Columns.TitleOf(table, numbers)}” is taken for how long somebody was there.");
+        }
+
         if (!Times.Any(fields.ContainsKey))
         {
             fields.Remove("date");
         }
 
         return new AttendanceColumns(fields, unclear);
+
+        bool HoldsNumbers(int column) => CellContent.Cells(table, column) is { Count: > 0 } cells && cells.TrueForAll(n => TimeText.Length(n, Duration.FromMinutes(1)) is not null);
 
         void Take(string field, List<int> columns)
         {
@@ -163,6 +177,9 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
                 case [var first, var second] when !fields.ContainsKey("left") && IsBefore(first, second):
                     (fields["joined"], fields["left"]) = (first, second);
                     break;
+                case [_, _, _] when !fields.ContainsKey("left") && !fields.ContainsKey("length") && StayIn(all) is var (from, to, lasted):
+                    (fields["joined"], fields["left"], fields["length"]) = (from, to, lasted);
+                    break;
                 default:
                     fields["joined"] = all[0];
                     unclear.Add(all.Count == 1
@@ -179,10 +196,40 @@ internal sealed partial record AttendanceColumns(IReadOnlyDictionary<string, int
             return pairs.Count > 0 && pairs.Count(p => p.A <= (clocksGoBack ? p.B!.Value.PlusHours(1) : p.B)) >= CellContent.Most * pairs.Count;
         }
 
+        // Of three times one may be how long it was between the two others, over midnight and a change of the clocks, too.
+        (int From, int To, int Length)? StayIn(List<int> three)
+        {
+            var rows = table.Rows.Take(CellContent.Looked).Select(r => three.Select(c => TimeText.Sortable(Columns.CellOf(r, c), near)?.TimeOfDay).ToList()).Where(r => !r.Contains(null)).ToList();
+            foreach (var (from, to, lasted) in Orders)
+            {
+                if (rows.Count > 0 && rows.Count(r => Array.Exists(Changes, change => IsStay(r[from]!.Value, r[to]!.Value, r[lasted]!.Value, change))) >= CellContent.Most * rows.Count)
+                {
+                    return (three[from], three[to], three[lasted]);
+                }
+            }
+
+            return null;
+        }
+
+        static bool IsStay(LocalTime from, LocalTime to, LocalTime lasted, int change)
+        {
+            var apart = Math.Abs(((to.TickOfDay - from.TickOfDay + (change * NodaConstants.TicksPerHour) + NodaConstants.TicksPerDay) % NodaConstants.TicksPerDay) - lasted.TickOfDay);
+            return apart <= Rounded;
+        }
+
         string Named(List<int> columns) => $"{string.Join(" and ", columns.Select(c => $"“{Columns.TitleOf(table, c)}”"))} {(columns.Count == 1 ? "holds" : "hold")}";
     }
 
+    // How long something lasted, in words of several languages; not how late somebody came.
+    private static bool TellsLength(string heading) => LengthWords().IsMatch(heading.Replace('_', ' ')) && !LateWords().IsMatch(heading);
+
     private static string Known(string heading) => Columns.Fold(ZoneWords().Replace(heading, ""));
+
+    [GeneratedRegex(@"\b(?:seconds?|secs?|minutes?|mins?|hours?|duration|sekunden|minuten|stunden|dauer|durée|minutos|segundos|duración|minutter|minuter|varaktighed|varighet|kesto|lengd)\b", RegexOptions.IgnoreCase)]
+    private static partial Regex LengthWords();
+
+    [GeneratedRegex(@"late|delay|verspät|retard|tarde|sen|forsink|myöh|seint", RegexOptions.IgnoreCase)]
+    private static partial Regex LateWords();
 
     [GeneratedRegex(@"[\s_(\[]*(?<![a-z])(?:utc|gmt)(?![a-z])\s*(?:(?<sign>[+\-−])\s*(?<hours>[0-9]{1,2})(?::?(?<minutes>[0-9]{2}))?)?[\s)\]]*", RegexOptions.IgnoreCase)]
     private static partial Regex ZoneWords();

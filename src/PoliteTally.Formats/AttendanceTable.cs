@@ -17,7 +17,7 @@ internal sealed class AttendanceTable(LocalDateTime near, bool clocksGoBack)
     {
         if (Archive.IsOne(bytes))
         {
-            return Apart(OfRows(bytes));
+            return Apart(PlainCells.WithStays(OfRows(bytes), near));
         }
 
         FileSize.Check(bytes.Length, FileSize.OnlyTheSheet);
@@ -25,7 +25,7 @@ internal sealed class AttendanceTable(LocalDateTime near, bool clocksGoBack)
         if (text.BeginsAsJson && JsonTable.Of(text, takeApart: true) is { } objects)
         {
             // Of a path its last step says what it is.
-            return objects with { Headings = [.. objects.Headings.Select(h => h.Contains('.') && AttendanceColumns.IsHeading(h[(h.LastIndexOf('.') + 1)..]) ? h[(h.LastIndexOf('.') + 1)..] : h)] };
+            return PlainCells.WithStays(objects with { Headings = [.. objects.Headings.Select(h => h.Contains('.') && AttendanceColumns.IsHeading(h[(h.LastIndexOf('.') + 1)..]) ? h[(h.LastIndexOf('.') + 1)..] : h)] }, near);
         }
 
         var (table, problem) = Rows();
@@ -37,7 +37,7 @@ internal sealed class AttendanceTable(LocalDateTime near, bool clocksGoBack)
         {
             try
             {
-                return (OfRows(bytes), null);
+                return (PlainCells.WithStays(OfRows(bytes), near), null);
             }
             catch (FormatProblem none)
             {
@@ -55,7 +55,7 @@ internal sealed class AttendanceTable(LocalDateTime near, bool clocksGoBack)
         var table = Table.Read(bytes, AttendanceColumns.IsHeading, mostRows: Table.MostOfLesson, isData: IsData);
         if (!table.HeadingsKnown)
         {
-            return table.Headings.Any(IsData) ? Headless() : table;
+            return table.Headings.Any(IsData) || table.Headings.Where((h, c) => HoldsLength(h, table, c)).Any() ? Headless() : table;
         }
 
         var parts = new AttendanceParts(AttendanceColumns.IsHeading, IsData);
@@ -66,6 +66,9 @@ internal sealed class AttendanceTable(LocalDateTime near, bool clocksGoBack)
         Table Headless() => Table.Read(bytes, AttendanceColumns.IsHeading, headless: true, mostRows: Table.MostOfLesson);
 
         bool IsData(string cell) => CellContent.IsData(cell, near);
+
+        // A length over lengths is the first of them.
+        bool HoldsLength(string heading, Table of, int column) => CellContent.Of([heading], near) == Holds.Lengths && CellContent.Of(of, column, near) == Holds.Lengths;
     }
 
     // Whoever came several times may have all of it in one row: “Joined 1, Left 1, Joined 2, Left 2”.

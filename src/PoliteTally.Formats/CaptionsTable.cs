@@ -35,7 +35,14 @@ internal static class CaptionsTable
     /// <param name="isNameHere">Whether somebody of the class may be called so.</param>
     public static (IReadOnlyList<CaptionRow> Rows, int LeftOut, bool FromStart)? Of(FileText text, DateTimeZone zone, Instant lesson, Func<string, bool> isNameHere)
     {
-        if (TableOf(text) is not { Rows.Count: >= FewRows } table)
+        // A program may give a time to each word.
+        return In(TableOf(text), FewSpaces, zone, lesson, isNameHere)
+            ?? (text.BeginsAsJson && In(Quietly(() => JsonTable.Of(text, takeApart: true)), 0, zone, lesson, isNameHere) is { FromStart: true } words ? words : null);
+    }
+
+    private static (IReadOnlyList<CaptionRow> Rows, int LeftOut, bool FromStart)? In(Table? found, double fewSpaces, DateTimeZone zone, Instant lesson, Func<string, bool> isNameHere)
+    {
+        if (found is not { Rows.Count: >= FewRows } table)
         {
             return null;
         }
@@ -52,7 +59,7 @@ internal static class CaptionsTable
 
         List<int> left = [.. Enumerable.Range(0, table.Headings.Count).Where(c => moments[c] is null)];
         // “1 h 5 min” has spaces, and says nothing.
-        var words = left.Where(c => Spaces(c) >= FewSpaces && CellContent.Of(table, c, lesson.InZone(zone).LocalDateTime) == Holds.Texts).OrderByDescending(Spaces).Select(c => (int?)c).FirstOrDefault();
+        var words = left.Where(c => Spaces(c) >= fewSpaces && CellContent.Of(table, c, lesson.InZone(zone).LocalDateTime) == Holds.Texts).OrderByDescending(Spaces).Select(c => (int?)c).FirstOrDefault();
         var name = left.Where(c => c != words && CellContent.Cells(table, c) is { Count: > 0 } cells && cells.TrueForAll(t => t.Any(char.IsLetter)))
             .OrderByDescending(c => CellContent.Cells(table, c).Distinct().Count(isNameHere)).ThenBy(c => CellContent.Cells(table, c).Distinct().Count()).Select(c => (int?)c).FirstOrDefault();
         if (words is null || name is null)
@@ -73,9 +80,7 @@ internal static class CaptionsTable
 
     private sealed record Moments(IReadOnlyList<Duration?> At, bool FromStart);
 
-    private static Table? TableOf(FileText text)
-    {
-        try
+    private static Table? TableOf(FileText text) => Quietly(() =>
         {
             if (text.BeginsAsJson)
             {
@@ -86,6 +91,13 @@ internal static class CaptionsTable
             // One column is no table, and cells of words that were cut at their commas neither.
             return table.Headings.Count < 4 || table.Rows.Count(r => r.Cells.Count == table.Headings.Count) < Nearly * table.Rows.Count ? null
                 : table.HeadingsKnown ? table : Table.FromText(text, _ => false, headless: true, Table.MostOfLesson);
+        });
+
+    private static Table? Quietly(Func<Table?> read)
+    {
+        try
+        {
+            return read();
         }
         catch (FormatProblem)
         {

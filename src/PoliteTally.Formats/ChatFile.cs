@@ -204,7 +204,7 @@ public static class ChatFile
         // A text has commas as well. Which it is shows in its first lines: nobody reads a large file twice to know what it is.
         if (Tabular(text.HasMore && text.Start.LastIndexOf('\n') is > 0 and var end ? text.With(text.Start[..end]) : text) is { } headless)
         {
-            return (Table.FromText(text, ChatColumns.IsHeading, headless, Table.MostOfLesson, IsTime), 0, 1);
+            return (PlainCells.WithTimes(Table.FromText(text, ChatColumns.IsHeading, headless, Table.MostOfLesson, IsTime)), 0, 1);
         }
 
         return (inLines ?? ChatLines.Of(text.Whole, isNameHere)) is { } lines ? (lines.Table, lines.LeftOut, lines.Sure)

@@ -86,7 +86,7 @@ public static class FileRecognition
             {
                 return read();
             }
-            catch (FormatProblem failure)
+            catch (FormatProblem failure) when (failure is not OtherDays)
             {
                 problem ??= failure;
                 return null;

@@ -10,3 +10,6 @@ public sealed class NothingKnown(string message) : FormatProblem(message);
 /// <param name="Row">The row as a spreadsheet counts it, from 1.</param>
 /// <param name="Message">What is wrong and what to do.</param>
 public sealed record RowProblem(int Row, string Message);
+
+/// <summary>A file tells of other days alone.</summary>
+public sealed class OtherDays(string message) : FormatProblem(message);

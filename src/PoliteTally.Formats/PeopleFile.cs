@@ -60,14 +60,15 @@ public static partial class PeopleFile
     public static PeoplePreview Read(byte[] bytes, DateTimeZone zone, Instant lessonFrom, Instant lessonTo, Func<string, bool> isNameHere)
     {
         using var budget = ReadingBudget.Begin();
-        if (PresenceList.Of(bytes, isNameHere) is { } present)
+        if (PresenceList.Of(bytes, lessonFrom.InZone(zone).Date, isNameHere) is { } present)
         {
             return new PeoplePreview([.. present.Here.Select(p => new PersonRow(p.Row, p.Name, []))], null, present.Away, IsOne: true);
         }
 
-        var cells = WithoutBadges(CellsOf(bytes, isNameHere));
+        var (found, away) = CellsOf(bytes, isNameHere);
+        var cells = WithoutBadges(found);
         var often = cells.GroupBy(c => Columns.Fold(c.Text)).Where(g => g.Count() >= OftenIsNobody && !isNameHere(g.First().Text)).Select(g => g.Key).ToHashSet();
-        var (names, seen, leftOut, at) = (new List<PersonRow>(), new HashSet<string>(StringComparer.Ordinal), 0, (Instant?)null);
+        var (names, seen, leftOut, at) = (new List<PersonRow>(), new HashSet<string>(StringComparer.Ordinal), away, (Instant?)null);
         foreach (var (row, text) in cells)
         {
             if (MomentIn(text) is { } moment)
@@ -99,11 +100,11 @@ public static partial class PeopleFile
             && moment > lessonFrom - Duration.FromHours(1) && moment < lessonTo + Duration.FromHours(1) ? moment : null;
     }
 
-    private static List<(int Row, string Text)> CellsOf(byte[] bytes, Func<string, bool> isNameHere)
+    private static (List<(int Row, string Text)> Cells, int Away) CellsOf(byte[] bytes, Func<string, bool> isNameHere)
     {
         if (Archive.IsOne(bytes))
         {
-            return [.. Workbook.Sheets(bytes, MostNames)[0].Rows.SelectMany(r => r.Cells.Where(c => c.Length > 0).Select(c => (r.Number, c)))];
+            return ([.. Workbook.Sheets(bytes, MostNames)[0].Rows.SelectMany(r => r.Cells.Where(c => c.Length > 0).Select(c => (r.Number, c)))], 0);
         }
 
         FileSize.Check(bytes.Length, "Save only the names and bring in those.");
@@ -114,12 +115,27 @@ public static partial class PeopleFile
         }
 
         var text = file.Whole;
+        var isTicked = TickedList.IsOne(text);
         // Names in one line stand between commas; in a list of lines a comma is part of a name.
         var between = text.AsSpan().Trim().Contains('\n') ? "\t;|" : "\t;|,";
-        var (cells, row) = (new List<(int Row, string Text)>(), 0);
-        foreach (var line in text.AsSpan().EnumerateLines())
+        var (cells, row, isAway, away) = (new List<(int Row, string Text)>(), 0, false, 0);
+        foreach (var each in text.AsSpan().EnumerateLines())
         {
             row++;
+            var line = each;
+            // Under “Not present (2)” stand those who were not, until somebody else is headed.
+            if (IsHead(AwayWords(), line) || IsHead(HereWords(), line))
+            {
+                isAway = IsHead(AwayWords(), line);
+                continue;
+            }
+
+            if (isAway || (isTicked && !TickedList.IsTicked(ref line)))
+            {
+                away += line.IsWhiteSpace() ? 0 : 1;
+                continue;
+            }
+
             if (TogetherIn(line.ToString(), isNameHere) is { } together)
             {
                 cells.AddRange(together.Select(name => (row, name)));
@@ -147,7 +163,7 @@ public static partial class PeopleFile
             }
         }
 
-        return cells;
+        return (cells, away);
 
         static FormatProblem TooMany() => new($"This is more than a list of people: it has more than {MostCells:N0} places, or a place with more than {LongestCell:N0} letters.");
     }
@@ -171,10 +187,13 @@ public static partial class PeopleFile
         var names = line[(colon + 1)..].Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
         // “Vale, Tamsin” is one name, unless it is said that several follow.
         return names.Count(n => isNameHere(Beside().Replace(n, ""))) < Most * names.Length || (!isSaid && names.Count(n => n.Contains(' ')) * 2 < names.Length) ? null
-            : isAway ? [] : names;
+            : isAway ? [] : Array.ConvertAll(names, n => Beside().Replace(n, ""));
     }
 
-    // Where most lines have as many cells, or fewer than the headings, names stand in all of its columns, or it is a table with a column of them.
+    // “Present (12)”, “— Absent: —”: the words alone, with how many.
+    private static bool IsHead(Regex words, ReadOnlySpan<char> line) => line.Length <= LongestLabel && words.IsMatch(line) && Alone().IsMatch(words.Replace(line.ToString(), ""));
+
+    // Where most lines have as many cells, or fewer than the headings, names stand in all of its columns, or it is a table with something beside them.
     private static bool HasColumns(List<(int Row, string Text)> cells, Func<string, bool> isNameHere)
     {
         var lines = cells.GroupBy(c => c.Row).Select(l => l.Select(c => c.Text).ToList()).Take(Looked).ToList();
@@ -186,8 +205,11 @@ public static partial class PeopleFile
             (width, rows) = (lines[0].Count, lines);
         }
 
-        return lines.Count > 1 && width > 1 && rows.Count >= MostLines * lines.Count
-            && Enumerable.Range(0, width).Count(column => rows.Count(l => l.Count > column && isNameHere(l[column])) >= ShareOfClass * (rows.Count - 1)) < 2;
+        var isOfNames = Enumerable.Range(0, width).ToLookup(column => rows.Count(l => l.Count > column && isNameHere(l[column])) >= ShareOfClass * (rows.Count - 1));
+        return lines.Count > 1 && width > 1 && rows.Count >= MostLines * lines.Count && (isOfNames[true].Count() < 2 || isOfNames[false].Any(IsFilled));
+
+        // Under its heading.
+        bool IsFilled(int column) => rows.Skip(1).Where(l => l.Count > column).Select(l => l[column]).ToList() is var below && below.Count * 2 >= rows.Count && below.Distinct().Count() > 1;
     }
 
     // In a picture a badge stands before each name, and is read as some letter or sign.
@@ -213,11 +235,14 @@ public static partial class PeopleFile
     [GeneratedRegex(@"^\s*(?:\p{L}\.?|[^\p{L}\d\s(]{1,3}\p{L}?|\p{L}[^\p{L}\d\s.'’-]{1,2})\s+(?=\S)")]
     private static partial Regex Badge();
 
-    [GeneratedRegex(@"\b(?:away|absent|missing|not here|not there|fehlt|fehlend|abwesend|absents?|ausentes?|frånvarande|fraværende|poissa|fjarverandi)\b", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(@"\b(?:away|absent|missing|not (?:yet )?(?:here|there|present|attending|joined)|no[ -]shows?|fehlt|fehlend|abwesend|absents?|ausentes?|frånvarande|fraværende|poissa|fjarverandi)\b", RegexOptions.IgnoreCase)]
     private static partial Regex AwayWords();
 
-    [GeneratedRegex(@"\b(?:here|present|there|attending|anwesend|da|présents?|présentes?|presentes?|närvarande|til stede|tilstede|läsnä|mætt|mættur|mættir)\b", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(@"\b(?:here|present|there|attending|late|anwesend|verspätet|da|présents?|présentes?|presentes?|närvarande|til stede|tilstede|läsnä|mætt|mættur|mættir)\b", RegexOptions.IgnoreCase)]
     private static partial Regex HereWords();
+
+    [GeneratedRegex(@"^[\W\d]*$")]
+    private static partial Regex Alone();
 
     // Why somebody is away.
     [GeneratedRegex(@"\s*\([^)]*\)\s*$")]

@@ -1,4 +1,5 @@
 using System.Buffers;
+using System.Globalization;
 using System.Text;
 using System.Text.Json;
 using System.Text.RegularExpressions;
@@ -6,8 +7,8 @@ using System.Text.RegularExpressions;
 namespace PoliteTally.Formats;
 
 /// <summary>
-/// Takes off what programs put around tables and lines, so that every reader sees the same: the tags of HTML, the elements of XML, objects a line each, the rules that are drawn
-/// around a table of text, and the signs before what is quoted in a mail.
+/// Takes off what programs put around tables and lines, so that every reader sees the same: the tags of HTML, the elements of XML, ids in place of names in JSON, objects a line each, the rules
+/// that are drawn around a table of text, quotation marks around each line, and the signs before what is quoted in a mail.
 /// </summary>
 public static partial class PlainContent
 {
@@ -28,6 +29,10 @@ public static partial class PlainContent
     private const int MostLabels = 12;
     private const int LinesAbove = 5;
 
+    private const int SecondsSince1970 = 10;
+    private const string DialogueStart = "Dialogue:";
+    private const string FormatStart = "Format:";
+
     private static readonly SearchValues<char> OfRules = SearchValues.Create("|+-=: ");
 
     /// <summary>What is in a file without what stands around it; the same bytes if nothing does.</summary>
@@ -45,8 +50,8 @@ public static partial class PlainContent
         return start[0] switch
         {
             (byte)'<' => TaggedText.Plain(bytes),
-            (byte)'{' => OneALine(bytes),
-            _ when start.IndexOf((byte)'|') >= 0 || start.IndexOf((byte)'>') >= 0 || start.IndexOf((byte)':') >= 0 => OfLines(bytes),
+            (byte)'{' => FileText.Of(bytes) is var text && JsonReferences.Resolved(text) is { } resolved ? resolved : OneALine(bytes, text),
+            _ when start.IndexOf((byte)'|') >= 0 || start.IndexOf((byte)'>') >= 0 || start.IndexOf((byte)':') >= 0 || (start[0] is >= (byte)'0' and <= (byte)'9') => OfLines(bytes),
             _ => bytes,
         };
     }
@@ -55,9 +60,8 @@ public static partial class PlainContent
     internal static string Cell(string text) => text.AsSpan().ContainsAny('"', '\t') ? $"\"{text.Replace("\"", "\"\"")}\"" : text;
 
     // Objects with one in each line are a list of them.
-    private static byte[] OneALine(byte[] bytes)
+    private static byte[] OneALine(byte[] bytes, FileText text)
     {
-        var text = FileText.Of(bytes);
         var lines = text.Start.Split('\n', 3, StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
         return lines is [[.., '}'], ['{', ..], ..] && IsObject(lines[0]) ? Listed(text) : bytes;
 
@@ -94,7 +98,11 @@ public static partial class PlainContent
     {
         var text = FileText.Of(bytes);
         var lines = text.Start.Split('\n').Select(l => l.Trim()).Where(l => l.Length > 0).Take(LinesLooked).ToList();
-        return lines.Count(l => IsQuoted(l)) > Mostly * lines.Count ? Each(text, line => IsQuoted(line) ? line[1..].Trim() : null)
+        return lines.Count(l => IsOneCell(l)) > Mostly * lines.Count ? Of(Each(text, line => IsOneCell(line) ? line[1..^1].ToString().Replace("\"\"", "\"", StringComparison.Ordinal) : line))
+            : lines.Count(l => Emphasised().IsMatch(l)) > Mostly * lines.Count ? Of(Each(text, line => WithoutEmphasis(line.ToString())))
+            : lines.Count(l => CountedStart().IsMatch(l)) > Mostly * lines.Count ? Each(text, line => CountedStart().Replace(line.ToString(), Moment))
+            : Dialogue(lines, text) is { } spoken ? spoken
+            : lines.Count(l => IsQuoted(l)) > Mostly * lines.Count ? Each(text, line => IsQuoted(line) ? line[1..].Trim() : null)
             : Labelled(lines) is { } labels ? Encoding.UTF8.GetBytes(OfRecords(text.Whole, labels))
             // Captions whose two times stand beside one another; an arrow between them says so.
             : lines.Count(l => Stretch().IsMatch(l)) * LinesOfCaption > lines.Count ? Each(text, line => Stretch().IsMatch(line) ? line.ToString().Replace(",", " --> ", StringComparison.Ordinal) : line)
@@ -102,11 +110,63 @@ public static partial class PlainContent
             : lines.Exists(l => IsRule(l)) ? Each(text, line => IsRule(line) ? null : line is ['|', .., '|'] ? line[1..^1] : line)
             : bytes;
 
+        // A spreadsheet keeps a line with a comma in it so.
+        static bool IsOneCell(ReadOnlySpan<char> line) => line is ['"', _, .., '"'] && line[1..^1].ToString().Replace("\"\"", "", StringComparison.Ordinal) is var within && !within.Contains('"') && within.Contains(' ');
+
         // Two signs stand before who speaks.
         static bool IsQuoted(ReadOnlySpan<char> line) => line is ['>', not '>', ..];
 
         // Drawn between the rows of a table, or under its headings.
         static bool IsRule(ReadOnlySpan<char> line) => line.Length > 2 && !line.ContainsAnyExcept(OfRules) && line.Contains('-') && line.ContainsAny('|', '+');
+    }
+
+    // Where what stands out ends without a sign, a bar parts it from the rest.
+    private static string WithoutEmphasis(string line)
+    {
+        var plain = new StringBuilder();
+        while (Emphasised().Match(line) is { Success: true } found)
+        {
+            plain.Append(found.Groups["words"].Value).Append(found.Groups["sign"] is { Success: true } sign ? sign.Value is "(" or "[" ? $" {sign.Value}" : sign.Value : " | ");
+            line = line[found.Length..];
+        }
+
+        return plain.Append(line).ToString();
+    }
+
+    // Seconds or milliseconds since 1970, as a time.
+    private static string Moment(Match counted)
+    {
+        var number = long.Parse(counted.Groups["number"].Value, CultureInfo.InvariantCulture);
+        var at = DateTimeOffset.FromUnixTimeMilliseconds(counted.Groups["number"].Length == SecondsSince1970 ? number * 1000 : number);
+        return at.ToString("yyyy-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture);
+    }
+
+    // Lines of "Dialogue: …" under a line "Format: …" that says what stands between their commas, the words last.
+    private static byte[]? Dialogue(List<string> lines, FileText text)
+    {
+        if (lines.Count(l => l.StartsWith(DialogueStart, StringComparison.Ordinal)) < FewRecords || lines.FindLast(l => l.StartsWith(FormatStart, StringComparison.Ordinal)) is not { } format)
+        {
+            return null;
+        }
+
+        var fields = format[FormatStart.Length..].Split(',', StringSplitOptions.TrimEntries);
+        List<int> kept = [.. new[] { "Start", "End", "Name", "Text" }.Select(f => Array.IndexOf(fields, f))];
+        if (kept.Contains(-1))
+        {
+            return null;
+        }
+
+        var table = new StringBuilder("Start\tEnd\tName\tText\n");
+        foreach (var line in text.Whole.AsSpan().EnumerateLines())
+        {
+            ReadingBudget.Ask();
+            if (line.StartsWith(DialogueStart, StringComparison.Ordinal) && line[DialogueStart.Length..].ToString().Split(',', fields.Length) is var cells && cells.Length == fields.Length)
+            {
+                table.AppendJoin('\t', kept.Select(f => Cell(cells[f].Trim()))).Append('\n');
+            }
+        }
+
+        return Encoding.UTF8.GetBytes(table.ToString());
     }
 
     private delegate ReadOnlySpan<char> Becomes(ReadOnlySpan<char> line);
@@ -151,7 +211,9 @@ public static partial class PlainContent
             whole += labels[at] == labels[first] && labels.GetRange(at, record.Count).SequenceEqual(record) ? 1 : 0;
         }
 
-        return (starts >= FewRecords || (starts == whole && record.Count >= FewRecords)) && whole >= Mostly * starts && !record.Contains("") && record.Distinct().Count() == record.Count ? record : null;
+        return (starts >= FewRecords || (starts == whole && record.Count >= FewRecords)) && whole >= Mostly * starts
+            // Whoever writes in turn is no label.
+            && whole * record.Count >= Mostly * labels.Count(l => l.Length > 0) && !record.Contains("") && record.Distinct().Count() == record.Count ? record : null;
     }
 
     private static string OfRecords(string text, List<string> labels)
@@ -176,6 +238,14 @@ public static partial class PlainContent
 
     [GeneratedRegex(@"^(?:-\s+)?(?<label>\p{L}[\p{L} _-]{0,24}):(?:\s+(?<value>.*))?$", RegexOptions.ExplicitCapture)]
     private static partial Regex Label();
+
+    // “**Juno**”, “_09:33_”, “`09:33`” at the beginning of a line: how Markdown makes words stand out.
+    [GeneratedRegex(@"^(?:[*+-]\s+)?(?<mark>\*\*|__|\*|_|`)(?<words>[^\s*_`](?:[^*_`]*[^\s*_`])?)\k<mark>(?![\p{L}\d])\s*(?<sign>[:([–—-])?", RegexOptions.ExplicitCapture)]
+    private static partial Regex Emphasised();
+
+    // Of this century, at the beginning of a line.
+    [GeneratedRegex(@"^(?:\[|\()?(?<number>1\d{9}(?:\d{3})?)(?:\.\d{1,6})?(?:\]|\))?(?=[\s:|,;-])", RegexOptions.ExplicitCapture)]
+    private static partial Regex CountedStart();
 
     [GeneratedRegex(@"^\d{1,2}:\d{2}:\d{2}\.\d{1,3},\d{1,2}:\d{2}:\d{2}\.\d{1,3}$")]
     private static partial Regex Stretch();

@@ -26,6 +26,9 @@ internal static class ChatLines
 
     private const int ShortestRule = 3;
 
+    // A name behind its time, and a colon.
+    private static readonly Layout Behind = new(TimeAt.First, ":");
+
     // What a name counts with no words beside it.
     private const double OfNothing = 0.3;
 
@@ -40,7 +43,7 @@ internal static class ChatLines
     /// <param name="isNameHere">Whether somebody of the class may be called so.</param>
     public static ReadLines? Of(string text, Func<string, bool> isNameHere)
     {
-        var lines = WithTimesOver(new StampedLines(text));
+        var lines = WithNames(WithTimesOver(new StampedLines(text)), isNameHere);
         var best = Layout.All.Select(l => Seen(l, lines, isNameHere)).OfType<Sight>().OrderByDescending(s => s.Score).FirstOrDefault();
         return best is not { Score: > 0 } || best.Heads < 2 || best.Heads < Fewest * best.Filled ? null : Read(lines, best);
     }
@@ -79,19 +82,66 @@ internal static class ChatLines
         bool IsBare(int at) => Layout.Bare(lines, at) is not null;
     }
 
+    // Where a name stands over all that somebody wrote, each line with its time, the name stands in each line then.
+    private static StampedLines WithNames(StampedLines lines, Func<string, bool> isNameHere)
+    {
+        var (named, timed, others) = (0, 0, 0);
+        for (var at = 0; at < lines.Sample && others <= named + 1; at++)
+        {
+            ReadingBudget.Ask();
+            if (!lines.IsBlank(at))
+            {
+                (named, timed, others) = NameOver(at) is not null ? (named + 1, timed, others) : WordsOf(at) is not null ? (named, timed + 1, others) : (named, timed, others + 1);
+            }
+        }
+
+        if (named < 2 || timed < named || others > named)
+        {
+            return lines;
+        }
+
+        var (turned, name) = (new StringBuilder(), "");
+        for (var at = 0; at < lines.Count; at++)
+        {
+            ReadingBudget.Ask();
+            name = NameOver(at) ?? name;
+            turned.Append(NameOver(at) is not null ? "" : name.Length > 0 && WordsOf(at) is { } words ? $"{lines.Text[lines.AtStart(at)!.Value]} {name}: {lines.Text[words]}" : lines.Text.AsSpan(lines[at])).Append('\n');
+        }
+
+        return new StampedLines(turned.ToString());
+
+        // A name of the class alone, over a time and words.
+        string? NameOver(int at) => lines[at].Length() <= TextLimits.LongestName && at + 1 < lines.Count && lines.First(at) is null && WordsOf(at + 1) is not null && lines.Text[lines[at]].Trim().TrimEnd(':') is var who && isNameHere(who) ? who : null;
+
+        // What stands behind a time, if that is not who wrote it.
+        Range? WordsOf(int at)
+        {
+            if (Behind.TimeOf(lines, at) is not { } time || (Behind.HeadOf(lines, at, time) is { } head && isNameHere(lines.Text[head.Who])))
+            {
+                return null;
+            }
+
+            var words = lines.Text.Trimmed(time.End..lines[at].End);
+            words = lines.Text.Trimmed((words.End.Value - lines.Text.AsSpan(words).TrimStart("])>:|·–—-").Length)..words.End);
+            return words.IsEmpty() ? null : words;
+        }
+    }
+
     /// <summary>What some lines of a file say if they are written in a layout.</summary>
     private sealed record Sight(Layout Layout, Addressing Addressing, HashSet<int> Shapes, int Heads, int Filled, double Score);
 
     private static Sight? Seen(Layout layout, StampedLines lines, Func<string, bool> isNameHere)
     {
-        var (heads, filled) = (new List<(Head Head, int Shape)>(), 0);
+        var (heads, filled) = (new List<(Head Head, int Shape, bool IsOverWords)>(), 0);
         for (var at = 0; at < lines.Sample; at++)
         {
             ReadingBudget.Ask();
             filled += lines.IsBlank(at) ? 0 : 1;
             if (layout.TimeOf(lines, at) is { } time && layout.HeadOf(lines, at, time) is { } head)
             {
-                heads.Add((head, layout.ShapeOf(lines, at, time)));
+                var below = at + head.Lines;
+                below += below < lines.Count && lines.IsBlank(below) ? 1 : 0;
+                heads.Add((head, layout.ShapeOf(lines, at, time), below < lines.Count && !lines.IsBlank(below) && layout.TimeOf(lines, below) is null));
                 // Whatever takes two lines is one message.
                 at += head.Lines - 1;
                 filled += head.Lines - 1;
@@ -107,7 +157,13 @@ internal static class ChatLines
         heads.RemoveAll(h => !usual.Contains(h.Shape));
         var addressing = new Addressing(heads.ConvertAll(h => lines.Text[h.Head.Who]), isNameHere);
         var names = heads.ConvertAll(h => addressing.Of(lines.Text.AsSpan(h.Head.Who))?.Name ?? "");
-        var hasWordsBeside = layout.Sign.Length > 0 || layout.At == TimeAt.Middle;
+        var hasWordsBeside = layout.Sign.Length > 0 || layout.At is TimeAt.Middle or TimeAt.Below;
+        // Under most of them stand words then, or they are no heads.
+        if (!hasWordsBeside && heads.Count(h => h.IsOverWords) * 2 < heads.Count)
+        {
+            return null;
+        }
+
         // "Ana, 09:30, 10:20" says when she left, and no words.
         if (hasWordsBeside && heads.Count(h => SaysNothing(h.Head) || lines.BeginsWithTime(h.Head.Words)) * 2 > heads.Count)
         {
@@ -142,10 +198,17 @@ internal static class ChatLines
         var times = new Times(text, lines.Clock);
         var untils = new List<string?>();
         var (open, more, leftOut, day) = ((Message?)null, new StringBuilder(), 0, "");
+        var (goesOn, last) = (false, "");
         for (var at = 0; at < lines.Count; at++)
         {
             ReadingBudget.Ask();
-            if (layout.TimeOf(lines, at) is { } time && how.Shapes.Contains(layout.ShapeOf(lines, at, time)))
+            if (goesOn)
+            {
+                // Under a time alone stand words, whatever follows.
+                more.Append(lines.Text.AsSpan(lines[at]).Trim());
+                goesOn = false;
+            }
+            else if (layout.TimeOf(lines, at) is { } time && how.Shapes.Contains(layout.ShapeOf(lines, at, time)))
             {
                 var head = layout.HeadOf(lines, at, time);
                 var next = head is { } found && how.Addressing.Of(text.AsSpan(found.Who)) is var (name, to)
@@ -160,6 +223,16 @@ internal static class ChatLines
                 open = next;
                 leftOut += open is null ? 1 : 0;
                 at += head is { Lines: 2 } ? 1 : 0;
+                // Under a name and its time stand words, though a time may stand under them, too.
+                goesOn = layout.At == TimeAt.Under && at + 1 < lines.Count && !lines.IsBlank(at + 1) && layout.TimeOf(lines, at + 1) is not null && !how.Addressing.IsHere(text[lines[at + 1]].Trim());
+            }
+            // A time alone, or behind words as all others are, and later than the last: the same person goes on.
+            else if (open is { } said && said.Text.Length + more.Length > 0 && (layout.At == TimeAt.Below ? Layout.AtEnd(lines, at) : at + 1 < lines.Count && !lines.IsBlank(at + 1) ? Layout.Bare(lines, at) : null) is { } alone
+                && times.Of(alone).Time is var then && IsLater(then, said.Time))
+            {
+                Close();
+                open = said with { Row = at + 1, Time = day.Length > 0 && TimeText.IsClock(then.Split(' ')[0]) ? $"{day} {then}" : then, Text = layout.At == TimeAt.Below ? text[Layout.WordsBefore(lines, at, alone)] : "" };
+                goesOn = layout.At != TimeAt.Below;
             }
             // Under a name alone a day is what somebody wrote.
             else if ((open is not { Text.Length: 0 } || more.Length > 0 ? Stamps.DayIn(text.AsSpan(lines[at]).Trim()) : null) is { } told)
@@ -186,6 +259,13 @@ internal static class ChatLines
                     throw new FormatProblem($"This file has more than {Table.MostOfLesson:N0} messages. Keep only those of this lesson and bring in that.");
                 }
 
+                // Nobody is called what stands between two times: the last person goes on.
+                if (layout is { At: TimeAt.Over, Sign: "" } && done.Text.Length + more.Length == 0 && last.Length > 0 && !how.Addressing.IsHere(done.Name))
+                {
+                    done = done with { Name = last, Text = done.Name };
+                }
+
+                last = done.Name;
                 untils.Add(done.Until);
                 rows.Add(done.Row, [done.Time, done.Name, done.To, (more.Length == 0 ? done.Text : $"{done.Text}{more}").Trim()]);
             }
@@ -194,6 +274,10 @@ internal static class ChatLines
             more.Clear();
         }
     }
+
+    // Of two times of day, within an hour.
+    private static bool IsLater(string time, string before) =>
+        TimeText.TimeOfDay(time.Split(' ')[0]) is { } one && TimeText.TimeOfDay(before.Split(' ').FirstOrDefault(TimeText.IsClock, "")) is { } other && one >= other && one.TickOfDay - other.TickOfDay < NodaTime.NodaConstants.TicksPerHour;
 
     // Where a picture of somebody is missing, some programs write the letters that their names begin with over the name.
     private static void TakeOffInitials(StringBuilder more, string name)

@@ -17,6 +17,9 @@ internal enum TimeAt
 
     /// <summary>In a line of its own over who wrote it.</summary>
     Over,
+
+    /// <summary>Behind the words, in the line under who wrote it.</summary>
+    Below,
 }
 
 /// <summary>The beginning of a message: where its time stands, who wrote it and to whom, and the words that follow in the same line.</summary>
@@ -31,6 +34,9 @@ internal sealed record Layout(TimeAt At, string Sign)
     // Two names and a few words between them.
     private const int LongestWho = 160;
 
+    // What stands between a time and a name.
+    private const string BehindTime = "\t])>:|,·-–—";
+
     /// <summary>The signs between a name and the words, the likeliest first; angles stand around a name.</summary>
     private static readonly IReadOnlyList<string> Signs = [":", "：", "\t", "<>", " - ", " – ", " — ", " | ", " >> ", " » ", "> ", ""];
 
@@ -38,7 +44,7 @@ internal sealed record Layout(TimeAt At, string Sign)
     public static readonly IReadOnlyList<Layout> All =
     [
         .. from at in Enum.GetValues<TimeAt>()
-           from sign in at is TimeAt.Middle or TimeAt.Under ? [""] : Signs
+           from sign in at is TimeAt.Middle or TimeAt.Under or TimeAt.Below ? [""] : Signs
            select new Layout(at, sign),
     ];
 
@@ -51,8 +57,12 @@ internal sealed record Layout(TimeAt At, string Sign)
         TimeAt.Over => Bare(lines, at),
         TimeAt.First => lines.AtStart(at) is { } first && Opened(lines.Text, lines[at].Start..first.Start).IsEmpty() ? first : null,
         TimeAt.Middle => lines.First(at),
-        _ => lines.Last(at) is { } last && Closed(lines.Text, last.End..lines[at].End).IsEmpty() ? last : null,
+        TimeAt.Below => at + 1 < lines.Count && lines[at].Length() <= LongestWho && !lines.IsBlank(at) && lines.Last(at) is null ? AtEnd(lines, at + 1) : null,
+        _ => AtEnd(lines, at),
     };
+
+    /// <summary>The time at the end of a line; null if there is none.</summary>
+    internal static Range? AtEnd(StampedLines lines, int at) => lines.Last(at) is { } last && Closed(lines.Text, last.End..lines[at].End).IsEmpty() ? last : null;
 
     /// <summary>The message that begins in a line with its time where it should be; null if nobody is named.</summary>
     /// <param name="lines">The lines.</param>
@@ -67,9 +77,13 @@ internal sealed record Layout(TimeAt At, string Sign)
             TimeAt.Over => at + 1 < lines.Count && !lines.IsBlank(at + 1) ? Parted(text, time, text.Trimmed(lines[at + 1]), 2) : null,
             TimeAt.First => Parted(text, time, Rest(text, time.End..lines[at].End), 1),
             TimeAt.Middle => Between(text, lines[at], time),
+            TimeAt.Below => WordsBefore(lines, at + 1, time) is var words && !words.IsEmpty() ? new Head(time, text.Trimmed(lines[at]), words, 2) : null,
             _ => Parted(text, time, Opened(text, lines[at].Start..time.Start), 1),
         };
     }
+
+    /// <summary>The words that a time at the end of a line ends.</summary>
+    internal static Range WordsBefore(StampedLines lines, int at, Range time) => Opened(lines.Text, lines[at].Start..time.Start);
 
     /// <summary>What the place of a time looks like, so that one that is spoken of is told from one that begins a message: signs as they are, any number and any word alike.</summary>
     public int ShapeOf(StampedLines lines, int at, Range time)
@@ -90,6 +104,19 @@ internal sealed record Layout(TimeAt At, string Sign)
             }
 
             last = kind;
+        }
+
+        // "1.10 m at the quay" is no "9.33 | Juno".
+        foreach (var letter in At == TimeAt.First ? lines.Text.AsSpan(time.End.Value..lines[at].End.Value) : default)
+        {
+            if (BehindTime.Contains(letter))
+            {
+                shape.Add(letter);
+            }
+            else if (letter != ' ')
+            {
+                break;
+            }
         }
 
         return shape.ToHashCode();
@@ -125,7 +152,7 @@ internal sealed record Layout(TimeAt At, string Sign)
         var from = rest.Start.Value;
         if (Sign == "<>")
         {
-            return span.IndexOf('>') is > 1 and <= LongestWho and var angle && span[0] == '<' ? new Head(time, (from + 1)..(from + angle), text.Trimmed((from + angle + 1)..rest.End), lines) : null;
+            return span.IndexOf('>') is > 1 and <= LongestWho and var angle && span[0] == '<' ? new Head(time, (from + 1 + (span[1] is '@' or '+' or '%' ? 1 : 0))..(from + angle), text.Trimmed((from + angle + 1)..rest.End), lines) : null;
         }
 
         return IndexOfSign(span) is > 0 and <= LongestWho and var cut

@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Text.RegularExpressions;
 
 namespace PoliteTally.Formats.Lines;
@@ -14,6 +15,9 @@ internal sealed partial class NameEdges
     private const double Mostly = 0.8;
 
     private const int MostWords = 4;
+
+    private static readonly SearchValues<char> Opening = SearchValues.Create("[<{@#~");
+    private static readonly SearchValues<char> Closing = SearchValues.Create("]>}");
 
     private readonly bool _numbered;
     private readonly string _before = "";
@@ -41,6 +45,12 @@ internal sealed partial class NameEdges
             _before += next;
             bare = bare.ConvertAll(n => n.StartsWith(next, StringComparison.OrdinalIgnoreCase) ? n[next.Length..] : n);
         }
+
+        // “chat[Juno]”, “@juno”: what is tied to every name by a sign.
+        _before += Tied(bare, (one, other) => one.TakeWhile((letter, i) => i < other.Length && letter == other[i]).Count(), length => bare[0].AsSpan(0, length).LastIndexOfAny(Opening) is >= 0 and var sign ? bare[0][..(sign + 1)] : "");
+        _behind = Tied(bare, (one, other) => one.Reverse().TakeWhile((letter, i) => i < other.Length && letter == other[^(i + 1)]).Count(), length => bare[0].AsSpan(bare[0].Length - length).IndexOfAny(Closing) is >= 0 and var sign ? bare[0][^(length - sign)..] : "") + _behind;
+
+        static string Tied(List<string> of, Func<string, string, int> same, Func<int, string> cut) => of.Min(n => same(of[0], n)) is > 0 and var length ? cut(length) : "";
 
         string Common(List<string> of, Func<string, string> edge)
         {

@@ -75,6 +75,14 @@ internal static partial class Stamps
             hours = hours.Replace('.', ':');
         }
 
+        if (clock == Clock.Colons && hours.IndexOf('.') is > 0 and var part && hours.IndexOf(':') == hours.LastIndexOf(':'))
+        {
+            // Minutes and seconds from a start, and parts of a second.
+            hours = hours[..part];
+        }
+
+        hours = hours.Replace(',', '.');
+
         var half = found.Groups["half"] is { Success: true } said ? IsLater(said.Value) ? " PM" : " AM" : "";
         var day = found.Groups["date"].Value.Replace(". ", " ", StringComparison.Ordinal);
         var zone = found.Groups["zone"].Value.Trim();
@@ -154,7 +162,7 @@ internal static partial class Stamps
     private const string Behind =
         @"(?:(?:\s?(?:Uhr|hrs|h)(?![\p{L}\d]))?(?:,?\s+(?<date>" + Day + @"))?(?:\s*[(\[](?:" + SaidByPrograms.EditedWords + @")[)\]])?)";
 
-    private const string OfColons = Before + @"(?<clock>\d{1,2}:\d{2}(?::\d{2}(?:[.,]\d{1,7})?)?)(?!\d|:\d)(?(date)(?<zone>Z|\s?[+-]\d{2}:\d{2}(?![:\d])|\s?(?:GMT|UTC)(?![\p{L}\d+-]))?|(?<zone>Z|\s?(?:GMT|UTC)(?![\p{L}\d+-]))?)";
+    private const string OfColons = Before + @"(?<clock>\d{1,2}:\d{2}(?::\d{2}(?:[.,]\d{1,7})?|\.\d{2,3}(?![\d.]))?)(?!\d|:\d)(?(date)(?<zone>Z|\s?[+-]\d{2}:\d{2}(?![:\d])|\s?(?:GMT|UTC)(?![\p{L}\d+-]))?|(?<zone>Z|\s?(?:GMT|UTC)(?![\p{L}\d+-]))?)";
 
     private const string OfHalves = Before + @"(?:(?<clock>\d{1,2}[:.]\d{2}(?:[:.]\d{2})?)\s?(?<half>[AaPp]\.?\s?[Mm]\.?|[FfEe]\.?[Mm]\.?|[IiAa]p\.?|[πμ]\.?μ\.?)(?![\p{L}\d])|(?<half>上午|下午|午前|午後|오전|오후)\s?(?<clock>\d{1,2}:\d{2}(?::\d{2})?))";
 
