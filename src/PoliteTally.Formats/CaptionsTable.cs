@@ -58,9 +58,11 @@ internal static class CaptionsTable
         }
 
         List<int> left = [.. Enumerable.Range(0, table.Headings.Count).Where(c => moments[c] is null)];
+        // Where names of the class stand are the names.
+        var known = left.Where(c => CellContent.Cells(table, c).Distinct().ToList() is { Count: > 0 } cells && cells.Count(isNameHere) * 2 > cells.Count).Select(c => (int?)c).FirstOrDefault();
         // “1 h 5 min” has spaces, and says nothing.
-        var words = left.Where(c => Spaces(c) >= fewSpaces && CellContent.Of(table, c, lesson.InZone(zone).LocalDateTime) == Holds.Texts).OrderByDescending(Spaces).Select(c => (int?)c).FirstOrDefault();
-        var name = left.Where(c => c != words && CellContent.Cells(table, c) is { Count: > 0 } cells && cells.TrueForAll(t => t.Any(char.IsLetter)))
+        var words = left.Where(c => c != known && Spaces(c) >= fewSpaces && CellContent.Of(table, c, lesson.InZone(zone).LocalDateTime) == Holds.Texts).OrderByDescending(Spaces).Select(c => (int?)c).FirstOrDefault();
+        var name = known ?? left.Where(c => c != words && CellContent.Cells(table, c) is { Count: > 0 } cells && cells.TrueForAll(t => t.Any(char.IsLetter)))
             .OrderByDescending(c => CellContent.Cells(table, c).Distinct().Count(isNameHere)).ThenBy(c => CellContent.Cells(table, c).Distinct().Count()).Select(c => (int?)c).FirstOrDefault();
         if (words is null || name is null)
         {

@@ -19,7 +19,7 @@ internal static class JsonReferences
     private static readonly string[] Names = ["name", "displayname", "fullname", "screenname", "text", "title", "question", "prompt", "label", "caption"];
 
     // A number may be anything; one under such a word is somebody, or a question.
-    private static readonly HashSet<string> OfNumbers =
+    private static readonly HashSet<string> OfSomebody =
         ["person", "user", "student", "participant", "sender", "from", "author", "speaker", "member", "attendee", "pupil", "who", "by", "question", "item", "poll"];
 
     /// <summary>JSON with names in place of ids; null if it has none that are meant so, or is no JSON.</summary>
@@ -167,7 +167,7 @@ internal static class JsonReferences
             var chosen = new List<(Register, HashSet<string>)>();
             foreach (var register in registers)
             {
-                var under = _values.Where(v => v.Key != "id" && v.Value is { Count: >= Fewest } values && values.All(register.Names.ContainsKey) && (!_numbers.Contains(v.Key) || IsOfNumbers(v.Key)))
+                var under = _values.Where(v => v.Key != "id" && v.Value is { Count: > 0 } values && values.All(register.Names.ContainsKey) && (IsOfSomebody(v.Key) || (values.Count >= Fewest && !_numbers.Contains(v.Key))))
                     .Select(v => v.Key).ToHashSet(StringComparer.Ordinal);
                 if (register.IsBare && _keys.Count(register.Names.ContainsKey) >= Fewest)
                 {
@@ -203,7 +203,7 @@ internal static class JsonReferences
             }
         }
 
-        private static bool IsOfNumbers(string name) => Columns.Fold(name) is var folded && (OfNumbers.Contains(folded) || (folded.EndsWith("id", StringComparison.Ordinal) && OfNumbers.Contains(folded[..^2])));
+        private static bool IsOfSomebody(string name) => Columns.Fold(name) is var folded && (OfSomebody.Contains(folded) || (folded.EndsWith("id", StringComparison.Ordinal) && OfSomebody.Contains(folded[..^2])));
     }
 
     private static bool Same(JsonElement a, JsonElement b) => a.ValueKind == b.ValueKind && JsonMarshal.GetRawUtf8Value(a) is var one && JsonMarshal.GetRawUtf8Value(b) is var other

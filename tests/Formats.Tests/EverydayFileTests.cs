@@ -51,6 +51,13 @@ public sealed class EverydayFileTests
         ["the class beside the name"] = () => Each(m => $"{Told(m.At)} {m.Name} (Year 8): {m.Text}\n"),
         ["name, time, colon"] = () => Each(m => $"{m.Name} {Told(m.At)}: {m.Text}\n"),
         ["a zone in letters"] = () => Each(m => $"{m.Name}, 02/11/2026 {Told(m.At)} GMT — {m.Text}\n"),
+        ["a log of a program"] = () => Each(m => $"2026-11-02 {Told(m.At)}:12,345 INFO chat - {m.Name} -> all: {m.Text}\n"),
+        ["angles and a sign"] = () => $"09:29 -!- {Names[0]} has joined\n{Each(m => $"{Told(m.At)} <@{m.Name}> {m.Text}\n")}",
+        ["seconds since 1970"] = () => Each(m => $"{(From.InZone(MadeUpReading.Zone).Date + m.At).InUtc().ToInstant().ToUnixTimeSeconds()} {m.Name}: {m.Text}\n"),
+        ["lines in quotation marks"] = () => $"Chat\n{Each(m => $"\"{Told(m.At)} {m.Name}: {m.Text}\"\n")}",
+        ["emphasis of Markdown"] = () => Each(m => $"* **{m.Name}** _{Told(m.At)}_ {m.Text}\n"),
+        ["names over words that end with a time"] = () => Each(m => $"{m.Name}\n{m.Text}  {Told(m.At, "h:mm tt")}\n"),
+        ["days that a spreadsheet counts"] = () => $"When,Who,What\n{Each(m => $"{46328 + (m.At.TickOfDay / (double)NodaConstants.TicksPerDay):0.000000},{m.Name},\"{m.Text}\"\n")}",
         ["said at"] = () => Each(m => $"* {m.Name} said at {Told(m.At, "H'h'mm")}: {m.Text}\n"),
     };
 
@@ -102,10 +109,17 @@ public sealed class EverydayFileTests
         ["labels and values"] = () => Of(s => $"Name: {s.Name}\nJoined: {Told(s.In)}\nLeft: {Told(s.Out)}\nDuration: {Minutes(s)} min\n\n"),
         ["objects under names"] = () => $"{{{string.Join(',', Stays.Select(s => $"\"{s.Name}\":{{\"join\":\"2026-11-02T{Told(s.In, "HH:mm:ss")}Z\",\"leave\":\"2026-11-02T{Told(s.Out, "HH:mm:ss")}Z\"}}"))}}}",
         ["stays inside of people"] = () => $"{{\"participants\":[{string.Join(',', Stays.Select(s => $"{{\"display_name\":\"{s.Name}\",\"sessions\":[{{\"in\":\"2026-11-02T{Told(s.In, "HH:mm:ss")}Z\",\"out\":\"2026-11-02T{Told(s.Out, "HH:mm:ss")}Z\"}}]}}"))}]}}",
+        ["two times in a cell"] = () => $"Name,When\n{Of(s => $"{s.Name},{Told(s.In)} - {Told(s.Out)}\n")}",
+        ["intervals"] = () => $"Name;When\n{Of(s => $"{s.Name};2026-11-02T{Told(s.In, "HH:mm:ss")}Z/2026-11-02T{Told(s.Out, "HH:mm:ss")}Z\n")}",
+        ["parts of a day"] = () => $"Name,Joined,Left\n{Of(s => $"{s.Name},{Part(s.In)},{Part(s.Out)}\n")}",
+        ["days that a spreadsheet counts"] = () => $"Name;Joined;Left\n{Of(s => $"{s.Name};46328{Part(s.In)[1..].Replace('.', ',')};46328{Part(s.Out)[1..].Replace('.', ',')}\n")}",
+        ["two columns of names"] = () => $"Last name,First name,Arrived,Went\n{Of(s => $"{s.Name[(s.Name.IndexOf(' ') + 1)..]},{s.Name[..s.Name.IndexOf(' ')]},{Told(s.In)},{Told(s.Out)}\n")}",
         ["elements"] = () => $"<attendees>{Of(s => $"<person><name>{s.Name}</name><in>2026-11-02T{Told(s.In, "HH:mm:ss")}Z</in><out>2026-11-02T{Told(s.Out, "HH:mm:ss")}Z</out></person>")}</attendees>",
     };
 
     public static TheoryData<string> ListNames => [.. Lists.Keys];
+
+    private static string Part(LocalTime time) => (time.TickOfDay / (double)NodaConstants.TicksPerDay).ToString("0.000000000", CultureInfo.InvariantCulture);
 
     private static string Of(Func<(string Name, LocalTime In, LocalTime Out), string> write) => string.Concat(Stays.Select(write));
 
@@ -166,6 +180,7 @@ public sealed class EverydayFileTests
     [InlineData("{0} ({1} min)\n", "In the lesson:\n")]
     [InlineData("{0},PT{1}M\n", "Name,Attended\n")]
     [InlineData("{0},{1}m 5s\n", "Student,Time in class\n")]
+    [InlineData("{0}\t0h {1}m 5s\n", "")]
     public void How_long_somebody_was_there(string line, string above)
     {
         var bytes = Bytes(above + Of(s => string.Format(CultureInfo.InvariantCulture, line, s.Name, Minutes(s))));
@@ -188,6 +203,11 @@ public sealed class EverydayFileTests
     [InlineData("Name;Anwesend\n", "{0};x\n", "{0};\n")]
     [InlineData("Student\tMonday\n", "{0}\tpresent\n", "{0}\tabsent\n")]
     [InlineData("", "{0},\n", "Away: {0}, Dewi Suharto, Kensa Tremayne\n")]
+    [InlineData("Present (8)\n", "{0}\n", "\nNot present (1)\n{0}\n\nPresent\n")]
+    [InlineData("Class of Monday\n", "- [x] {0}\n", "- [ ] {0}\n")]
+    [InlineData("", "{0} ✔\n", "{0}\n")]
+    [InlineData("Name;26.10.;02.11.;09.11.\n", "{0};;x;\n", "{0};x;;\n")]
+    [InlineData("Name,2026-10-26,2026-11-02\n", "{0},absent,late\n", "{0},present,absent\n")]
     public void Whoever_is_ticked_was_there(string head, string here, string away)
     {
         var rows = Names.Select((n, i) => string.Format(CultureInfo.InvariantCulture, i == 4 ? away : here, n)).ToList();
@@ -245,6 +265,9 @@ public sealed class EverydayFileTests
         ["who chose what"] = () => $"Which wind brings the haar?\n{string.Concat(Winds.Distinct().Select(w => $"{w} ({Winds.Count(o => o == w)}): {string.Join(", ", Names.Where((_, i) => Winds[i] == w))}\n"))}",
         ["ticks"] = () => $"Which wind brings the haar?,East,West,South\n{string.Concat(Names.Zip(Winds, (n, w) => $"{n},{(w == "East" ? "x" : "")},{(w == "West" ? "x" : "")},{(w == "South" ? "x" : "")}\n"))}",
         ["objects under names"] = () => $"{{\"answers\":{{{string.Join(',', Names.Zip(Winds, (n, w) => $"\"{n}\":{{\"Which wind brings the haar?\":\"{w}\"}}"))}}}}}",
+        ["people across, with nothing over what was asked"] = () => $";{string.Join(';', Names)}\nWhich wind brings the haar?;{string.Join(';', Winds)}\n",
+        ["ids of questions and people"] = () => $"{{\"people\":[{string.Join(',', Names.Select((n, i) => $"{{\"id\":{i},\"name\":\"{n}\"}}"))}],\"questions\":[{{\"id\":\"q1\",\"text\":\"Which wind brings the haar?\"}},{{\"id\":\"q2\",\"text\":\"And the rain?\"}}],\"answers\":[{string.Join(',', Winds.Select((w, i) => $"{{\"student\":{i},\"question\":\"q1\",\"value\":\"{w}\"}}"))}]}}",
+        ["given name, family name"] = () => $"First name;Surname;Which wind brings the haar?\n{string.Concat(Names.Zip(Winds, (n, w) => $"{n[..n.IndexOf(' ')]};{n[(n.IndexOf(' ') + 1)..]};{w}\n"))}",
         ["Markdown"] = () => $"| | Which wind brings the haar? |\n|-|-|\n{string.Concat(Names.Zip(Winds, (n, w) => $"| {n} | {w} |\n"))}",
     };
 
@@ -281,6 +304,9 @@ public sealed class EverydayFileTests
     [InlineData("JSON")]
     [InlineData("elements")]
     [InlineData("two times and a comma")]
+    [InlineData("dialogue")]
+    [InlineData("speakers by ids")]
+    [InlineData("a time for each word")]
     public void Captions(string how)
     {
         string All(Func<(int From, int To, string Name, string Text), string> write, string between = "") => string.Join(between, Spoken.Select(write));
@@ -291,6 +317,9 @@ public sealed class EverydayFileTests
             "thousandths" => $"speaker,start_ms,end_ms,transcript\n{All(c => $"{c.Name},{c.From * 1000},{c.To * 1000},{c.Text}\n")}",
             "JSON" => $"{{\"segments\":[{All(c => $"{{\"start\":{c.From}.0,\"end\":{c.To}.0,\"speaker\":\"{c.Name}\",\"text\":\"{c.Text}\"}}", ",")}]}}",
             "elements" => $"<tt xmlns=\"http://www.w3.org/ns/ttml\"><body><div>{All(c => $"<p begin=\"{Clock(c.From)}.000\" end=\"{Clock(c.To)}.000\" agent=\"{c.Name}\">{c.Text}</p>")}</div></body></tt>",
+            "dialogue" => $"[Events]\nFormat: Layer, Start, End, Style, Name, MarginL, Effect, Text\n{All(c => $"Dialogue: 0,{Clock(c.From)[1..]}.00,{Clock(c.To)[1..]}.00,Default,{c.Name},0,,{c.Text}, and so on\n")}",
+            "speakers by ids" => $"{{\"speakers\":{{{string.Join(',', Names[..5].Select((n, i) => $"\"S{i}\":\"{n}\""))}}},\"segments\":[{All(c => $"{{\"start\":{c.From}.0,\"end\":{c.To}.0,\"speaker\":\"S{Array.IndexOf(Names, c.Name)}\",\"text\":\"{c.Text}\"}}", ",")}]}}",
+            "a time for each word" => $"{{\"results\":[{All(c => $"{{\"speaker\":\"{c.Name}\",\"words\":[{string.Join(',', Enumerable.Range(c.From, c.To - c.From).Select(at => $"{{\"word\":\"water\",\"start\":{at}.0,\"end\":{at + 1}.0}}"))}]}}", ",")}]}}",
             _ => All(c => $"{Clock(c.From)}.000,{Clock(c.To)}.000\n{c.Name}: {c.Text}\n\n"),
         });
         IsTakenFor(FileKind.Captions, bytes);

@@ -26,8 +26,7 @@ internal static class ChatLines
 
     private const int ShortestRule = 3;
 
-    // A name behind its time, and a colon.
-    private static readonly Layout Behind = new(TimeAt.First, ":");
+    private const int HoursAway = 3;
 
     // What a name counts with no words beside it.
     private const double OfNothing = 0.3;
@@ -43,88 +42,9 @@ internal static class ChatLines
     /// <param name="isNameHere">Whether somebody of the class may be called so.</param>
     public static ReadLines? Of(string text, Func<string, bool> isNameHere)
     {
-        var lines = WithNames(WithTimesOver(new StampedLines(text)), isNameHere);
+        var lines = TurnedLines.Of(new StampedLines(text), isNameHere);
         var best = Layout.All.Select(l => Seen(l, lines, isNameHere)).OfType<Sight>().OrderByDescending(s => s.Score).FirstOrDefault();
         return best is not { Score: > 0 } || best.Heads < 2 || best.Heads < Fewest * best.Filled ? null : Read(lines, best);
-    }
-
-    // A time that ends each message stands over it then. A text that begins with something else and ends with a time in a line of its own is written so.
-    private static StampedLines WithTimesOver(StampedLines lines)
-    {
-        var filled = Enumerable.Range(0, lines.Count).Where(at => !lines.IsBlank(at));
-        // The last line of most chats says that they are none of these, and nothing else is looked at.
-        if (Enumerable.Range(1, lines.Count).Select(behind => lines.Count - behind).FirstOrDefault(at => !lines.IsBlank(at), -1) is not (>= 0 and var last) || !IsBare(last)
-            || lines.First(filled.First()) is not null || filled.Take(lines.Sample).Count(IsBare) < 2)
-        {
-            return lines;
-        }
-
-        var (turned, open) = (new StringBuilder(), new List<int>());
-        foreach (var at in filled)
-        {
-            ReadingBudget.Ask();
-            if (!IsBare(at))
-            {
-                open.Add(at);
-                continue;
-            }
-
-            foreach (var line in open.Prepend(at))
-            {
-                turned.Append(lines.Text.AsSpan(lines[line])).Append('\n');
-            }
-
-            open.Clear();
-        }
-
-        return new StampedLines(turned.ToString());
-
-        bool IsBare(int at) => Layout.Bare(lines, at) is not null;
-    }
-
-    // Where a name stands over all that somebody wrote, each line with its time, the name stands in each line then.
-    private static StampedLines WithNames(StampedLines lines, Func<string, bool> isNameHere)
-    {
-        var (named, timed, others) = (0, 0, 0);
-        for (var at = 0; at < lines.Sample && others <= named + 1; at++)
-        {
-            ReadingBudget.Ask();
-            if (!lines.IsBlank(at))
-            {
-                (named, timed, others) = NameOver(at) is not null ? (named + 1, timed, others) : WordsOf(at) is not null ? (named, timed + 1, others) : (named, timed, others + 1);
-            }
-        }
-
-        if (named < 2 || timed < named || others > named)
-        {
-            return lines;
-        }
-
-        var (turned, name) = (new StringBuilder(), "");
-        for (var at = 0; at < lines.Count; at++)
-        {
-            ReadingBudget.Ask();
-            name = NameOver(at) ?? name;
-            turned.Append(NameOver(at) is not null ? "" : name.Length > 0 && WordsOf(at) is { } words ? $"{lines.Text[lines.AtStart(at)!.Value]} {name}: {lines.Text[words]}" : lines.Text.AsSpan(lines[at])).Append('\n');
-        }
-
-        return new StampedLines(turned.ToString());
-
-        // A name of the class alone, over a time and words.
-        string? NameOver(int at) => lines[at].Length() <= TextLimits.LongestName && at + 1 < lines.Count && lines.First(at) is null && WordsOf(at + 1) is not null && lines.Text[lines[at]].Trim().TrimEnd(':') is var who && isNameHere(who) ? who : null;
-
-        // What stands behind a time, if that is not who wrote it.
-        Range? WordsOf(int at)
-        {
-            if (Behind.TimeOf(lines, at) is not { } time || (Behind.HeadOf(lines, at, time) is { } head && isNameHere(lines.Text[head.Who])))
-            {
-                return null;
-            }
-
-            var words = lines.Text.Trimmed(time.End..lines[at].End);
-            words = lines.Text.Trimmed((words.End.Value - lines.Text.AsSpan(words).TrimStart("])>:|·–—-").Length)..words.End);
-            return words.IsEmpty() ? null : words;
-        }
     }
 
     /// <summary>What some lines of a file say if they are written in a layout.</summary>
@@ -170,6 +90,12 @@ internal static class ChatLines
             return null;
         }
 
+        // What stands over each of them alike is nobody: “Student”, over “joined 9:28, left 10:05”.
+        if (layout.At == TimeAt.Below && names.Distinct().Take(2).Count() < 2)
+        {
+            return null;
+        }
+
         var score = NameEvidence.Of(names, addressing.IsHere).Zip(heads, (worth, head) => worth * (SaysNothing(head.Head) ? OfNothing : 1)).Sum();
         return new Sight(layout, addressing, usual, heads.Count, filled, score);
 
@@ -208,9 +134,9 @@ internal static class ChatLines
                 more.Append(lines.Text.AsSpan(lines[at]).Trim());
                 goesOn = false;
             }
-            else if (layout.TimeOf(lines, at) is { } time && how.Shapes.Contains(layout.ShapeOf(lines, at, time)))
+            else if (layout.TimeOf(lines, at) is { } time && how.Shapes.Contains(layout.ShapeOf(lines, at, time)) && layout.HeadOf(lines, at, time) is var head
+                && !(head is null && open is { } before && IsSpokenOf(times.Of(time).Time, before.Time)))
             {
-                var head = layout.HeadOf(lines, at, time);
                 var next = head is { } found && how.Addressing.Of(text.AsSpan(found.Who)) is var (name, to)
                     && times.Of(time) is var (clock, until)
                     ? new Message(at + 1, day.Length > 0 && TimeText.IsClock(clock.Split(' ')[0]) ? $"{day} {clock}" : clock, name, to, text[found.Words], until) : (Message?)null;
@@ -274,6 +200,10 @@ internal static class ChatLines
             more.Clear();
         }
     }
+
+    // Hours away from the message before, and nobody behind it: “1.10 m at the quay”.
+    private static bool IsSpokenOf(string time, string before) =>
+        TimeText.TimeOfDay(time) is { } one && TimeText.TimeOfDay(before.Split(' ').FirstOrDefault(TimeText.IsClock, "")) is { } other && Math.Abs(one.TickOfDay - other.TickOfDay) > HoursAway * NodaTime.NodaConstants.TicksPerHour;
 
     // Of two times of day, within an hour.
     private static bool IsLater(string time, string before) =>
