@@ -10,6 +10,9 @@ internal static class Archive
 
     private const int MostParts = 2000;
 
+    private const string OfWords = "word/document.xml";
+    private const string OfOpenDocument = "content.xml";
+
     /// <summary>Whether a file begins like a zip archive.</summary>
     public static bool IsOne(byte[] bytes) => bytes is [0x50, 0x4B, 0x03 or 0x05, 0x04 or 0x06, ..];
 
@@ -20,6 +23,22 @@ internal static class Archive
         {
             using var zip = new ZipArchive(new MemoryStream(bytes), ZipArchiveMode.Read);
             return zip.GetEntry("[Content_Types].xml") is not null && zip.GetEntry("xl/workbook.xml") is not null;
+        }
+        catch (InvalidDataException)
+        {
+            throw Broken();
+        }
+    }
+
+    /// <summary>The part in which a text or an open spreadsheet of an office program stands; null if the archive is none.</summary>
+    public static string? DocumentIn(byte[] bytes)
+    {
+        try
+        {
+            using var zip = new ZipArchive(new MemoryStream(bytes), ZipArchiveMode.Read);
+            return zip.GetEntry("[Content_Types].xml") is not null && zip.GetEntry(OfWords) is not null ? OfWords
+                : zip.GetEntry("mimetype") is not null && zip.GetEntry(OfOpenDocument) is not null ? OfOpenDocument
+                : null;
         }
         catch (InvalidDataException)
         {

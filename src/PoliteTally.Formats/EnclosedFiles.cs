@@ -1,5 +1,6 @@
 using System.Text;
 using MimeKit;
+using NodaTime;
 using PoliteTally.Core.Text;
 
 namespace PoliteTally.Formats;
@@ -9,7 +10,13 @@ namespace PoliteTally.Formats;
 /// <param name="Content">What is in it.</param>
 public sealed record EnclosedFile(string Name, byte[] Content);
 
-/// <summary>Takes the files out of a mail (RFC 5322 with MIME) or of an archive (ZIP); of a mail without any its text. Nothing else of a mail is kept, and files inside of files inside are left where they are.</summary>
+/// <summary>What was in a mail or an archive.</summary>
+/// <param name="Files">The files.</param>
+/// <param name="Subject">What the mail says that it is about; null of an archive.</param>
+/// <param name="SentAt">When the mail was sent; null of an archive, or if it does not say.</param>
+public sealed record Enclosed(IReadOnlyList<EnclosedFile> Files, string? Subject, Instant? SentAt);
+
+/// <summary>Takes the files out of a mail (RFC 5322 with MIME) or of an archive (ZIP); of a mail without any its text. Its subject and its date help to find the lesson. Nothing else of a mail is kept, and files inside of files inside are left where they are.</summary>
 public static class EnclosedFiles
 {
     /// <summary>The most files that are taken out of one: 20.</summary>
@@ -25,18 +32,19 @@ public static class EnclosedFiles
     /// <summary>The files in a mail or an archive.</summary>
     /// <param name="bytes">The mail or the archive.</param>
     /// <exception cref="FormatProblem">It is neither, is broken, or holds no files, too many, or too large ones.</exception>
-    public static IReadOnlyList<EnclosedFile> In(byte[] bytes)
+    public static Enclosed In(byte[] bytes)
     {
         using var budget = ReadingBudget.Begin();
         using var room = ReadingRoom.For(bytes.Length);
         FileSize.Check(bytes.Length, "Take out what is needed and bring in that.");
-        List<EnclosedFile> files = Archive.IsOne(bytes) ? InArchive(bytes) : InMail(bytes);
+        var enclosed = Archive.IsOne(bytes) ? new Enclosed(InArchive(bytes), null, null) : InMail(bytes);
+        var files = enclosed.Files;
         return files.Count switch
         {
             0 => throw new FormatProblem("No files are in this mail or archive. Nothing was stored; save what is needed as a file and bring in that."),
             > Most => throw new FormatProblem($"This holds {files.Count} files; at most {Most} are taken at once. Nothing was stored; bring in those of this lesson."),
             _ when files.Sum(f => (long)f.Content.Length) > FileSize.Largest => throw new FormatProblem($"What is in this is larger than {FileSize.Said}. Nothing was stored; bring in the files of this lesson one by one."),
-            _ => files,
+            _ => enclosed,
         };
     }
 
@@ -49,7 +57,7 @@ public static class EnclosedFiles
         return parts.ConvertAll(part => new EnclosedFile(NameOf(part.Key) is var name && several.Contains(name) ? NameOf(part.Key.Replace('\\', '/').Replace("/", ", ", StringComparison.Ordinal)) : name, part.Value));
     }
 
-    private static List<EnclosedFile> InMail(byte[] bytes)
+    private static Enclosed InMail(byte[] bytes)
     {
         try
         {
@@ -73,9 +81,10 @@ public static class EnclosedFiles
             }
 
             // Where nothing is attached, what was pasted into the mail may be the list itself.
-            return files.Count == 0 && (mail.HtmlBody ?? mail.TextBody) is { } text && !string.IsNullOrWhiteSpace(text)
+            List<EnclosedFile> all = files.Count == 0 && (mail.HtmlBody ?? mail.TextBody) is { } text && !string.IsNullOrWhiteSpace(text)
                 ? [new EnclosedFile(NameOf(mail.Subject ?? ""), Encoding.UTF8.GetBytes(text))]
                 : files;
+            return new Enclosed(all, mail.Subject, mail.Headers.Contains(HeaderId.Date) && mail.Date.Year > 1 ? Instant.FromDateTimeOffset(mail.Date) : null);
         }
         catch (Exception broken) when (broken is FormatException or ParseException or IOException)
         {

@@ -40,6 +40,11 @@ public static partial class PlainContent
     /// <exception cref="FormatProblem">It is broken or too large to be taken apart.</exception>
     public static byte[] Of(byte[] bytes)
     {
+        if (bytes.Length <= FileSize.Largest && OfficeText.Plain(bytes) is { } written)
+        {
+            return Of(written);
+        }
+
         // Pictures and workbooks are told by others.
         if (bytes.Length == 0 || bytes.Length > FileSize.Largest || bytes.AsSpan(0, Math.Min(bytes.Length, Looked)).TrimStart("\uFEFF \t\r\n"u8) is not { Length: > 0 } start)
         {

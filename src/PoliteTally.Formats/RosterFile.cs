@@ -58,7 +58,7 @@ public static class RosterFile
             return bundle with { Rows = entered };
         }
 
-        var table = Table.Read(bytes, cell => Words.Contains(Columns.Fold(cell)), headless);
+        var table = Table.Read(OfficeText.Plain(bytes) ?? bytes, cell => Words.Contains(Columns.Fold(cell)), headless);
         var fields = mapping ?? (headless ? GuessByContent(table) : Columns.Guess(table.Headings, Fields));
         var lines = table.Rows.Select(row => LineOf(table, row, fields)).ToList();
         if (HasNames(fields))

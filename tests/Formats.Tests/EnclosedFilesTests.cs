@@ -24,7 +24,7 @@ public sealed class EnclosedFilesTests
 
     private static byte[] Archived(params (string Name, string Content)[] files) => Written.Zip([.. files.Select(f => (f.Name, Written.Utf8(f.Content)))]);
 
-    private static IEnumerable<(string, string)> In(byte[] bytes) => EnclosedFiles.In(bytes).Select(f => (f.Name, Encoding.UTF8.GetString(f.Content)));
+    private static IEnumerable<(string, string)> In(byte[] bytes) => EnclosedFiles.In(bytes).Files.Select(f => (f.Name, Encoding.UTF8.GetString(f.Content)));
 
     [Fact]
     public void Of_a_mail_its_files_are_taken() => In(Mail(("anwesenheit – Tide.csv", List), ("chat.txt", "09:41 Juno: why?"))).ShouldBe([("anwesenheit – Tide.csv", List), ("chat.txt", "09:41 Juno: why?")]);

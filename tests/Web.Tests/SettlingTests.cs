@@ -168,6 +168,26 @@ public sealed class SettlingTests(AppUnderTest app) : IClassFixture<AppUnderTest
         (await Visitor.Read<SettlingView>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/files", list, ("sure", "true")))).Files.ShouldHaveSingleItem();
     }
 
+    [Theory]
+    [InlineData("List of “Fog and haar”", null, true)]
+    [InlineData("Your list", -1, true)]
+    [InlineData("Your list", 0, false)]
+    [InlineData("Your list", 5, false)]
+    [InlineData("Your list", null, false)]
+    public async Task A_mail_about_another_lesson_is_said_to_be_that(string subject, int? daysAway, bool fits)
+    {
+        var room = await Ended();
+        var now = Classroom.Now.InUtc().LocalDateTime;
+        var before = now.PlusDays(-1);
+        await room.Teacher.Post<LessonLine>($"/api/classes/{room.Class}/lessons/planned", new LessonPlanned("Fog and haar", before.Date, before.TimeOfDay.With(TimeAdjusters.TruncateToMinute), 50, DropIn: false, null, Cancelled: false));
+        var date = daysAway is { } days ? $"Date: {now.PlusDays(days).PlusMinutes(70):ddd, dd MMM uuuu HH:mm:ss} +0000\r\n" : "";
+        var mail = $"From: meetings@skerrysound.example\r\nSubject: {subject}\r\n{date}MIME-Version: 1.0\r\nContent-Type: text/plain; charset=utf-8\r\n\r\n{List(Classroom.Now)}";
+        var opened = await Visitor.Read<OpenedMail>(await room.Teacher.Send($"/api/lessons/{room.Lesson}/files/open", mail));
+        opened.Files.ShouldHaveSingleItem();
+        opened.Fits?.Title.ShouldBe("Fog and haar");
+        (opened.Fits is not null).ShouldBe(fits);
+    }
+
     [Fact]
     public async Task A_file_of_another_lesson_is_said_with_the_lesson_that_it_fits()
     {

@@ -3630,6 +3630,14 @@ export interface components {
         LocalDate: string;
         /** @description A time such as 09:30. */
         LocalTime: string;
+        MailLesson: {
+            /** Format: uuid */
+            lesson: string;
+            /** Format: int32 */
+            number: number;
+            title: string;
+            class: string;
+        };
         /** @enum {unknown} */
         Mark: "here" | "late" | "left";
         MarkdownLook: {
@@ -3768,6 +3776,10 @@ export interface components {
         };
         /** @enum {unknown} */
         OnlineStatus: "online" | "away" | "offline";
+        OpenedMail: {
+            files: components["schemas"]["EnclosedFile"][];
+            fits: null | components["schemas"]["MailLesson"];
+        };
         OpenPage: {
             /** Format: uuid */
             session: string;
@@ -8026,7 +8038,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EnclosedFile"][];
+                    "application/json": components["schemas"]["OpenedMail"];
                 };
             };
             /** @description Not Found */

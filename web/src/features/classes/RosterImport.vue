@@ -72,7 +72,7 @@ const nameOf = (step: Step) => {
       <FileDrop
         what="a roster"
         :hint="`A table (CSV or workbook) of any layout, or a rostering bundle (zip). Up to ${largestFileSaid}.`"
-        accept=".csv,.txt,.tsv,.xlsx,.zip,text/csv,text/plain"
+        accept=".csv,.txt,.tsv,.xlsx,.ods,.odt,.docx,.zip,text/csv,text/plain"
         :busy="busy"
         @file="begin"
       />

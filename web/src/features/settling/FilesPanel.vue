@@ -22,7 +22,7 @@ const emit = defineEmits<{
   strike: [entry: string, text: string]
   clock: [file: string, aheadSeconds: number | null]
 }>()
-const { dropped, take, decide, leave, waiting } = useFiles(
+const { dropped, take, takeOut, decide, leave, waiting } = useFiles(
   props.id,
   props.span,
   () => props.people.map((p) => p.fullName),
@@ -60,6 +60,12 @@ defineExpose({ waiting })
           <button class="quiet" @click="decide(one, { anew: true })">Read anew</button>
           <button class="quiet ml-3" @click="leave(one)">Put away</button></Notice
         >
+        <Notice v-else-if="one.fits" tone="wrong"
+          ><b>{{ one.file.name }}</b> seems to be about lesson {{ one.fits.number }} of {{ one.fits.class }},
+          <RouterLink class="link" :to="`/lessons/${one.fits.lesson}/settle`">“{{ one.fits.title }}”</RouterLink>.
+          <button class="press" @click="takeOut(one)">Bring in here</button>
+          <button class="quiet ml-3" @click="leave(one)">Leave it</button></Notice
+        >
         <Notice v-else-if="isKnown(one)"
           ><b>{{ one.file.name }}</b> is in already, and all of it is known.
           <button class="quiet" @click="leave(one)">Leave it</button></Notice
@@ -76,7 +82,7 @@ defineExpose({ waiting })
       <FileDrop
         class="mt-3 max-w-[46rem]"
         several
-        accept=".csv,.txt,.tsv,.json,.xlsx,.vtt,.srt,.eml,.zip,text/*,application/json,image/png,image/jpeg,image/webp"
+        accept=".csv,.txt,.tsv,.json,.xlsx,.ods,.odt,.docx,.html,.xml,.vtt,.srt,.ass,.eml,.zip,text/*,application/json,image/png,image/jpeg,image/webp"
         what="what your meeting program saved"
         hint="The attendance list, the saved chat, quiz answers, captions, a list of people; one or several at once, also a mail or an archive with them in it. Each is known by what is in it."
         @file="take"

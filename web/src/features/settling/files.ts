@@ -67,6 +67,10 @@ export interface Dropped {
   progress?: number
   /** How many large files of others are read before this one, while it waits for its turn. */
   before?: number
+  /** The files in a mail or an archive, while it is asked whether they are of this lesson. */
+  inside?: File[]
+  /** The other lesson that a mail seems to be about. */
+  fits?: Schemas['MailLesson']
   /** Whether something was decided about it here. */
   isDecided?: boolean
   /** Whether it was a picture and is the text of it now. */
@@ -193,12 +197,19 @@ export function useFiles(
   const open = (one: Dropped) =>
     attempt(one, async () => {
       const path = `/api/lessons/${lesson}/files/open`
-      const inside = await sendFile<Schemas['EnclosedFile'][]>(path, one.file, {}, one.stop.signal)
-      leave(one)
-      for (const { name, content } of inside) {
-        take(new File([Uint8Array.from(atob(content), (letter) => letter.charCodeAt(0))], name))
-      }
+      const { files, fits } = await sendFile<Schemas['OpenedMail']>(path, one.file, {}, one.stop.signal)
+      one.inside = files.map(
+        ({ name, content }) => new File([Uint8Array.from(atob(content), (letter) => letter.charCodeAt(0))], name),
+      )
+      one.fits = fits ?? undefined
+      if (!fits) takeOut(one)
     })
+
+  /** The files in a mail stand in its place. */
+  function takeOut(one: Dropped) {
+    leave(one)
+    one.inside?.forEach(take)
+  }
 
   function decide(one: Dropped, more: Decided) {
     one.isDecided = true
@@ -210,6 +221,7 @@ export function useFiles(
   return {
     dropped,
     take,
+    takeOut,
     decide,
     leave,
     waiting: computed(() =>
