@@ -133,10 +133,10 @@ test('a lesson that was held without the sheet is settled from files alone', asy
 test('the files in a mail are brought in, and nothing else of the mail', async ({ page, demoFile }) => {
   const { toSettle } = await deskOf(page)
   const { name, buffer } = await demoFile('attendance-lesson-13.csv')
-  const mail = [
+  const mail = (subject: string) => [
     'From: Meetings <meetings@skerrysound.example>',
     'To: Tamsin Vale <tamsin@skerrysound.example>',
-    'Subject: Tides in the sound',
+    `Subject: ${subject}`,
     'MIME-Version: 1.0',
     'Content-Type: multipart/mixed; boundary=tide',
     '',
@@ -154,12 +154,17 @@ test('the files in a mail are brought in, and nothing else of the mail', async (
   ]
   await page.goto(`/lessons/${toSettle[0].lesson.id}/settle`)
   await page.locator('input[type=file]').setInputFiles([
-    { name: 'list.eml', mimeType: 'message/rfc822', buffer: Buffer.from(mail.join('\r\n')) },
+    { name: 'list.eml', mimeType: 'message/rfc822', buffer: Buffer.from(mail('Tides in the sound').join('\r\n')) },
+    { name: 'older.eml', mimeType: 'message/rfc822', buffer: Buffer.from(mail('High and low pressure').join('\r\n')) },
     { name: 'empty.zip', mimeType: 'application/zip', buffer: Buffer.from('PK\x05\x06' + '\0'.repeat(18), 'latin1') },
   ])
   await expect(page.getByRole('button', { name: `Take out ${name}` })).toBeVisible()
   await expect(page.getByText('No files are in this mail or archive.')).toBeVisible()
   await expect(page.getByText('list.eml')).toHaveCount(0)
+  // The subject of the other is the title of the lesson before: what is in it waits for a word.
+  await expect(page.getByText('older.eml seems to be about lesson 12 of Weather and Tides')).toBeVisible()
+  await page.getByRole('button', { name: 'Bring in here' }).click()
+  await expect(page.getByText('is in already, and all of it is known')).toBeVisible()
 })
 
 test('a file that is in already is said to be known', async ({ page, demoFile }) => {

@@ -63,8 +63,8 @@ internal static class FileEndpoints
         }).WithName("LookAtFile").RequireRateLimiting(Limits.Files);
 
         // A mail or an archive is taken apart; each file in it is sent again by itself.
-        api.MapPost("/lessons/{id:guid}/files/open", async (OwnLesson own, HttpRequest request, SchoolDb db) =>
-            TypedResults.Ok(await OpenedMail.Of(await SentFile.From(request), own.Open.Lesson, db))).WithName("OpenFile").RequireRateLimiting(Limits.Files);
+        api.MapPost("/lessons/{id:guid}/files/open", async (OwnLesson own, HttpRequest request, SchoolDb db, IClock clock) =>
+            TypedResults.Ok(await OpenedMail.Of(await SentFile.From(request), own.Open.Lesson, db, clock.GetCurrentInstant()))).WithName("OpenFile").RequireRateLimiting(Limits.Files);
 
         api.MapGet("/lessons/{id:guid}/files/coming", (OwnLesson own, ComingFiles coming, ReadingLine line) => TypedResults.Ok<IReadOnlyList<ComingFile>>(
             [.. coming.Of(own.Open.Lesson.Id), .. line.WaitingFor($"{own.Open.Lesson.Id}").Select(w => new ComingFile(w.Name, 0, 0, w.Before))])).WithName("SeeComingFiles");

@@ -23,7 +23,7 @@ public sealed record OpenedMail(IReadOnlyList<EnclosedFile> Files, MailLesson? F
 
     /// <summary>Opens a mail or an archive that was dropped on a lesson.</summary>
     /// <exception cref="FormatProblem">It cannot be opened.</exception>
-    internal static async Task<OpenedMail> Of(SentFile sent, Lesson here, SchoolDb db)
+    internal static async Task<OpenedMail> Of(SentFile sent, Lesson here, SchoolDb db, Instant now)
     {
         var enclosed = EnclosedFiles.In(sent.Bytes);
         if (enclosed.Subject is null && enclosed.SentAt is null)
@@ -31,7 +31,7 @@ public sealed record OpenedMail(IReadOnlyList<EnclosedFile> Files, MailLesson? F
             return new OpenedMail(enclosed.Files, null);
         }
 
-        var lessons = await db.Lessons.AsNoTracking().Include(l => l.Class).Where(l => l.CancelledAt == null).ToListAsync(sent.Gone);
+        var lessons = await db.Lessons.AsNoTracking().Include(l => l.Class).Where(l => l.CancelledAt == null && l.PlannedStart <= (enclosed.SentAt ?? now)).ToListAsync(sent.Gone);
         var found = Meant(lessons, here, enclosed.Subject ?? "", enclosed.SentAt);
         return new OpenedMail(enclosed.Files, found is null ? null : new MailLesson(found.Id, found.Number, found.Title, found.Class!.Name));
     }

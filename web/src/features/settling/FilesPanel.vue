@@ -62,7 +62,7 @@ defineExpose({ waiting })
         >
         <Notice v-else-if="one.fits" tone="wrong"
           ><b>{{ one.file.name }}</b> seems to be about lesson {{ one.fits.number }} of {{ one.fits.class }},
-          <RouterLink class="link" :to="`/lessons/${one.fits.lesson}/settle`">“{{ one.fits.title }}”</RouterLink>.
+          <RouterLink class="quiet" :to="`/lessons/${one.fits.lesson}/settle`">“{{ one.fits.title }}”</RouterLink>.
           <button class="press" @click="takeOut(one)">Bring in here</button>
           <button class="quiet ml-3" @click="leave(one)">Leave it</button></Notice
         >
@@ -84,7 +84,7 @@ defineExpose({ waiting })
         several
         accept=".csv,.txt,.tsv,.json,.xlsx,.ods,.odt,.docx,.html,.xml,.vtt,.srt,.ass,.eml,.zip,text/*,application/json,image/png,image/jpeg,image/webp"
         what="what your meeting program saved"
-        hint="The attendance list, the saved chat, quiz answers, captions, a list of people; one or several at once, also a mail or an archive with them in it. Each is known by what is in it."
+        hint="The attendance list, the saved chat, quiz answers, captions, a list of people; one or several at once, also a document, a mail or an archive with them in it. Each is known by what is in it."
         @file="take"
       />
       <PasteBox class="mt-2 max-w-[46rem]" @file="take" />
