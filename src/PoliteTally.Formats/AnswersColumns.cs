@@ -139,7 +139,7 @@ internal static partial class AnswersColumns
         int? total = fields.TryGetValue("points", out var known) ? known : null;
         // Under one word alone they are of each question only if they come again.
         var comeAgain = table.Headings.Count(h => h.Length > 0 && Columns.Fold(PointsWords().Replace(h, "")).Length == 0) > 1;
-        foreach (var column in Enumerable.Range(0, table.Headings.Count).Where(c => !taken.Contains(c)))
+        foreach (var column in Enumerable.Range(0, table.Headings.Count).Where(c => !taken.Contains(c) && !(PresenceList.IsHeading(table.Headings[c]) && CellContent.Cells(table, c).TrueForAll(t => RightOrWrong(t) is not null))))
         {
             var (heading, cells) = (table.Headings[column], CellContent.Cells(table, column));
             var rest = Columns.Fold(PointsWords().Replace(heading, ""));

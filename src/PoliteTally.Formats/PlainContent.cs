@@ -106,6 +106,7 @@ public static partial class PlainContent
         return lines.Count(l => IsOneCell(l)) > Mostly * lines.Count ? Of(Each(text, line => IsOneCell(line) ? line[1..^1].ToString().Replace("\"\"", "\"", StringComparison.Ordinal) : line))
             : lines.Count(l => Emphasised().IsMatch(l)) > Mostly * lines.Count ? Of(Each(text, line => WithoutEmphasis(line.ToString())))
             : lines.Count(l => CountedStart().IsMatch(l)) > Mostly * lines.Count ? Each(text, line => CountedStart().Replace(line.ToString(), Moment))
+            : lines.Count(l => BeforeTime().IsMatch(l)) > Mostly * lines.Count ? Of(Each(text, line => BeforeTime().Replace(line.ToString(), "${bracket}")))
             : Dialogue(lines, text) is { } spoken ? spoken
             : lines.Count(l => IsQuoted(l)) > Mostly * lines.Count ? Each(text, line => IsQuoted(line) ? line[1..].Trim() : null)
             : Labelled(lines) is { } labels ? Encoding.UTF8.GetBytes(OfRecords(text.Whole, labels))
@@ -247,6 +248,10 @@ public static partial class PlainContent
     // “**Juno**”, “_09:33_”, “`09:33`” at the beginning of a line: how Markdown makes words stand out.
     [GeneratedRegex(@"^(?:[*+-]\s+)?(?<mark>\*\*|__|\*|_|`)(?<words>[^\s*_`](?:[^*_`]*[^\s*_`])?)\k<mark>(?![\p{L}\d])\s*(?<sign>[:([–—-])?", RegexOptions.ExplicitCapture)]
     private static partial Regex Emphasised();
+
+    // The number of a line before its time, or the sign that a time counts from the start.
+    [GeneratedRegex(@"^(?:\d{1,5}[.)\]:]? +(?=[\[(]?\d{1,2}[:.]\d{2}(?!\d))|(?<bracket>[\[(]?)\+(?=\d{1,3}:\d{2}))", RegexOptions.ExplicitCapture)]
+    private static partial Regex BeforeTime();
 
     // Of this century, at the beginning of a line.
     [GeneratedRegex(@"^(?:\[|\()?(?<number>1\d{9}(?:\d{3})?)(?:\.\d{1,6})?(?:\]|\))?(?=[\s:|,;-])", RegexOptions.ExplicitCapture)]

@@ -25,14 +25,15 @@ internal sealed partial record PresenceList(IReadOnlyList<(int Row, string Name)
     /// <exception cref="OtherDays">It has ticks for some days, and none for that one.</exception>
     public static PresenceList? Of(byte[] bytes, LocalDate day, Func<string, bool> isNameHere)
     {
-        if (TableOf(bytes) is not { Rows.Count: >= FewRows } table || table.Headings.Count < 2)
+        // Where it is known when somebody came, that says more.
+        if (TableOf(bytes) is not { Rows.Count: >= FewRows } table || table.Headings.Count < 2 || table.Headings.Any(h => AttendanceColumns.Headings["joined"].Contains(Columns.Fold(h))))
         {
             return null;
         }
 
         var all = Enumerable.Range(0, table.Headings.Count).ToList();
         List<int> says = all.FindAll(c => table.Rows.All(r => Columns.CellOf(r, c) is var cell && (Yes.Contains(cell) || No.Contains(cell))) && table.Rows.Any(r => Yes.Contains(Columns.CellOf(r, c)))
-            && (Headings.Contains(table.Headings[c]) || Day().IsMatch(table.Headings[c]) || table.Rows.Count(r => OfPresence.Contains(Columns.CellOf(r, c))) >= CellContent.Most * table.Rows.Count));
+            && (IsHeading(table.Headings[c]) || Day().IsMatch(table.Headings[c]) || table.Rows.Count(r => OfPresence.Contains(Columns.CellOf(r, c))) >= CellContent.Most * table.Rows.Count));
         var name = all.FindIndex(c => !says.Contains(c) && CellContent.Cells(table, c) is { Count: > 0 } cells && cells.Count(isNameHere) * 2 > cells.Count);
         if (name >= 0 && says.FindAll(c => Day().IsMatch(table.Headings[c])) is { Count: > 0 } days)
         {
@@ -55,11 +56,14 @@ internal sealed partial record PresenceList(IReadOnlyList<(int Row, string Name)
     [GeneratedRegex(@"^(?:\p{L}{1,10}\.?,?\s)?(?<number>\d{1,4})[./-](?<number>\d{1,2})(?:[./-](?<number>\d{2,4})?)?$", RegexOptions.ExplicitCapture)]
     private static partial Regex Day();
 
+    /// <summary>Whether a heading is one over ticks of who was there.</summary>
+    public static bool IsHeading(string heading) => Headings.Contains(heading.TrimEnd('?', ' '));
+
     private static Table? TableOf(byte[] bytes)
     {
         try
         {
-            return Table.Read(bytes, c => Headings.Contains(c) || AttendanceColumns.IsHeading(c));
+            return Table.Read(bytes, c => IsHeading(c) || AttendanceColumns.IsHeading(c));
         }
         catch (FormatProblem)
         {

@@ -17,6 +17,12 @@ internal static partial class TimeText
 
     private static readonly string[] Hours = ["H:mm:ss", "H:mm", "h:mm:ss tt", "h:mm tt", "H:mm:ss.FFFFFFF"];
 
+    /// <summary>Zones that are written behind times by their letters, in hours from UTC; only those that mean one thing in schools of one continent.</summary>
+    public static readonly IReadOnlyDictionary<string, int> ZoneLetters = new Dictionary<string, int>(StringComparer.Ordinal)
+    {
+        ["GMT"] = 0, ["UTC"] = 0, ["WET"] = 0, ["WEST"] = 1, ["CET"] = 1, ["MEZ"] = 1, ["CEST"] = 2, ["MESZ"] = 2, ["EET"] = 2, ["EEST"] = 3, ["EST"] = -5, ["EDT"] = -4, ["PST"] = -8, ["PDT"] = -7,
+    };
+
     // As a day of its own it would be a number, or a date.
     private const string Dotted = "H.mm.ss";
 
@@ -28,6 +34,12 @@ internal static partial class TimeText
 
     // No way of writing a time or a length is longer.
     private const int MostLetters = 60;
+
+    // A shorter one is a time of day.
+    private const int ShortestOther = 12;
+
+    // “20261102T092805”.
+    private const int WithoutSigns = 15;
 
     // No length that anybody could mean is longer, and no reader of numbers has room for all that somebody could write.
     private static readonly Duration Longest = Duration.FromDays(100);
@@ -177,8 +189,22 @@ internal static partial class TimeText
         && Instant.FromUnixTimeMilliseconds(text.Length == 10 ? number * 1000 : number).InUtc().LocalDateTime is var time && Period.DaysBetween(about.Date, time.Date) is > -MostDaysAway and < MostDaysAway
             ? (time, Offset.Zero) : null;
 
-    private static string Tidy(string cell) => cell.Length > 2 * MostLetters ? cell : Spaces().Replace(Digits.Plain(cell.Trim()).Replace('\u202F', ' '), " ")
-        .Replace(" a.m.", " AM", StringComparison.OrdinalIgnoreCase).Replace(" p.m.", " PM", StringComparison.OrdinalIgnoreCase);
+    private static string Tidy(string cell)
+    {
+        if (cell.Length > 2 * MostLetters)
+        {
+            return cell;
+        }
+
+        var text = Spaces().Replace(Digits.Plain(cell.Trim()).Replace('\u202F', ' '), " ").Replace(" a.m.", " AM", StringComparison.OrdinalIgnoreCase).Replace(" p.m.", " PM", StringComparison.OrdinalIgnoreCase);
+        // The few that are written otherwise: with the weekday, without any sign, with dots.
+        return text.Length < ShortestOther ? text
+            : char.IsLetter(text[0]) && Weekday().Match(text) is { Success: true } day ? Tidy(YearLast().Replace(text[day.Length..], "$1 $3 $2"))
+            : text[^1] == 'Z' || (text.Length == WithoutSigns && text[8] == 'T') ? Together().Replace(text, "$1-$2-$3T$4:$5:$6$7")
+            : text.Contains('.') ? DottedBoth().Replace(text, m => $"{m.Groups["date"].Value} {m.Groups["time"].Value.Replace('.', ':')}")
+            : text.Contains(" at ", StringComparison.Ordinal) || text.Contains(" um ", StringComparison.Ordinal) ? text.Replace(" at ", " ", StringComparison.Ordinal).Replace(" um ", " ", StringComparison.Ordinal)
+            : text;
+    }
 
     private static IEnumerable<Func<string, LocalDateTime, (LocalDateTime, Offset?)?>> Zoned()
     {
@@ -190,10 +216,21 @@ internal static partial class TimeText
             yield return (text, _) => parser.Parse(text) is { Success: true } read ? (read.Value.LocalDateTime, read.Value.Offset) : null;
         }
 
-        foreach (var dated in Dated())
+        foreach (var bare in Dated().Concat(OfDay()))
         {
-            yield return (text, near) => (text.EndsWith(" UTC", StringComparison.OrdinalIgnoreCase) || text.EndsWith(" GMT", StringComparison.OrdinalIgnoreCase)) && dated(text[..^4], near) is (var local, _) ? (local, Offset.Zero) : null;
+            yield return (text, near) => ZoneBehind(text) is var (rest, offset) && bare(rest, near) is var (local, _) ? (local, offset) : null;
         }
+    }
+
+    // The zone that stands behind a time, by its letters or its offset, and what stands before it.
+    private static (string Time, Offset Offset)? ZoneBehind(string text)
+    {
+        if (text is [.., '+' or '-', _, _, _, _] or [.., '+' or '-', _, _, ':', _, _] && OffsetPattern.CreateWithInvariantCulture(text[^3] == ':' ? "+HH:mm" : "+HHmm").Parse(text[text.LastIndexOfAny(['+', '-'])..]) is { Success: true } offset)
+        {
+            return (text[..text.LastIndexOfAny(['+', '-'])].TrimEnd(), offset.Value);
+        }
+
+        return text is [.., >= 'A' and <= 'Z'] && text.LastIndexOf(' ') is > 0 and var cut && ZoneLetters.TryGetValue(text[(cut + 1)..], out var hours) ? (text[..cut].TrimEnd(), Offset.FromHours(hours)) : null;
     }
 
     private static IEnumerable<Func<string, LocalDateTime, (LocalDateTime, Offset?)?>> Dated()
@@ -224,6 +261,21 @@ internal static partial class TimeText
 
     [GeneratedRegex(@"\s+")]
     private static partial Regex Spaces();
+
+    [GeneratedRegex("^" + Lines.Stamps.Weekday + @"\.?,?\s")]
+    private static partial Regex Weekday();
+
+    // “Nov 2 09:28:05 2026”.
+    [GeneratedRegex(@"^(\p{L}{3} [0-9]{1,2}) ([0-9]{2}:[0-9]{2}:[0-9]{2}) ([0-9]{4})$")]
+    private static partial Regex YearLast();
+
+    // “20261102T092805Z”.
+    [GeneratedRegex(@"^([0-9]{4})([0-9]{2})([0-9]{2})T([0-9]{2})([0-9]{2})([0-9]{2})(Z?)$")]
+    private static partial Regex Together();
+
+    // “2.11.2026, 9.28”.
+    [GeneratedRegex(@"^(?<date>[0-9]{1,2}\.[0-9]{1,2}\.(?:[0-9]{2}|[0-9]{4})),? (?<time>[0-9]{1,2}\.[0-9]{2}(?:\.[0-9]{2})?)$", RegexOptions.ExplicitCapture)]
+    private static partial Regex DottedBoth();
 
     [GeneratedRegex(@"^[0-9]{1,2}\.[0-9]{2}\.[0-9]{2}$")]
     private static partial Regex Dots();

@@ -68,7 +68,7 @@ internal sealed partial class NameEdges
             name = name[..^_behind.Length];
         }
 
-        return (_before.Length > 0 && name.StartsWith(_before, StringComparison.OrdinalIgnoreCase) ? name[_before.Length..] : name).Trim();
+        return (_before.Length > 0 && name.StartsWith(_before, StringComparison.OrdinalIgnoreCase) ? name[_before.Length..] : name).Trim().TrimEnd(',');
     }
 
     [GeneratedRegex(@"^\s*\d{1,4}\s?[.)]\s+")]

@@ -86,9 +86,9 @@ internal static partial class Stamps
         var half = found.Groups["half"] is { Success: true } said ? IsLater(said.Value) ? " PM" : " AM" : "";
         var day = found.Groups["date"].Value.Replace(". ", " ", StringComparison.Ordinal);
         var zone = found.Groups["zone"].Value.Trim();
-        if (zone is "GMT" or "UTC")
+        if (TimeText.ZoneLetters.ContainsKey(zone))
         {
-            return day.Length == 0 ? $"{hours}{half}" : $"{day} {hours}{half} {zone}";
+            return $"{day} {hours}{half} {zone}".TrimStart();
         }
 
         // A time that names its zone is written whole, as ISO 8601 has it.
@@ -142,7 +142,7 @@ internal static partial class Stamps
         @"\d{4}[-/.]\d{1,2}[-/.]\d{1,2}|\d{1,2}[./-]\d{1,2}[./-](?:\d{4}|\d{2})(?!\d)|\d{1,2}\.?\s\p{L}{3,9}\.?,?\s\d{4}|\p{L}{3,9}\.?\s\d{1,2},?\s\d{4}";
 
     // Whole words: "Martin 02/11/2026" begins with a name.
-    private const string Weekday =
+    internal const string Weekday =
         "(?i:mon|tue|tues|wed|thu|thur|thurs|fri|sat|sun|(?:mon|tues|wednes|thurs|fri|satur|sun)day|montag|dienstag|mittwoch|donnerstag|freitag|samstag|sonntag|lundi|mardi|mercredi|jeudi|vendredi|samedi|dimanche|lunes|martes|miércoles|jueves|viernes|sábado|domingo)";
 
     // Not within a word or a number; a day before it, with the name of its weekday or not.
@@ -162,9 +162,11 @@ internal static partial class Stamps
     private const string Behind =
         @"(?:(?:\s?(?:Uhr|hrs|h)(?![\p{L}\d]))?(?:,?\s+(?<date>" + Day + @"))?(?:\s*[(\[](?:" + SaidByPrograms.EditedWords + @")[)\]])?)";
 
-    private const string OfColons = Before + @"(?<clock>\d{1,2}:\d{2}(?::\d{2}(?:[.,]\d{1,7})?|\.\d{2,3}(?![\d.]))?)(?!\d|:\d)(?(date)(?<zone>Z|\s?[+-]\d{2}:\d{2}(?![:\d])|\s?(?:GMT|UTC)(?![\p{L}\d+-]))?|(?<zone>Z|\s?(?:GMT|UTC)(?![\p{L}\d+-]))?)";
+    private const string OfZones = @"\s?(?:GMT|UTC|WES?T|CES?T|MES?Z|EES?T|E[SD]T|P[SD]T)(?![\p{L}\d+-])";
 
-    private const string OfHalves = Before + @"(?:(?<clock>\d{1,2}[:.]\d{2}(?:[:.]\d{2})?)\s?(?<half>[AaPp]\.?\s?[Mm]\.?|[FfEe]\.?[Mm]\.?|[IiAa]p\.?|[πμ]\.?μ\.?)(?![\p{L}\d])|(?<half>上午|下午|午前|午後|오전|오후)\s?(?<clock>\d{1,2}:\d{2}(?::\d{2})?))";
+    private const string OfColons = Before + @"(?<clock>\d{1,2}:\d{2}(?::\d{2}(?:[.,]\d{1,7})?|\.\d{2,3}(?![\d.]))?)(?!\d|:\d)(?(date)(?<zone>Z|\s?[+-]\d{2}:\d{2}(?![:\d])|" + OfZones + @")?|(?<zone>Z|" + OfZones + @")?)";
+
+    private const string OfHalves = Before + @"(?:(?<clock>\d{1,2}[:.]\d{2}(?:[:.]\d{2})?)\s?(?<half>[AaPp]\.?\s?[Mm]\.?|[FfEe]\.?[Mm]\.?|[IiAa]p\.?|[πμ]\.?μ\.?)(?![\p{L}\d])(?<zone>" + OfZones + @")?|(?<half>上午|下午|午前|午後|오전|오후)\s?(?<clock>\d{1,2}:\d{2}(?::\d{2})?))";
 
     private const string OfDots = Before + @"(?<clock>\d{1,2}\.[0-5]\d(?:\.[0-5]\d)?)(?![\d.:]\d)(?!\d)";
 
