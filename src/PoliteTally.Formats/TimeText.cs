@@ -20,7 +20,20 @@ internal static partial class TimeText
     /// <summary>Zones that are written behind times by their letters, in hours from UTC; only those that mean one thing in schools of one continent.</summary>
     public static readonly IReadOnlyDictionary<string, int> ZoneLetters = new Dictionary<string, int>(StringComparer.Ordinal)
     {
-        ["GMT"] = 0, ["UTC"] = 0, ["WET"] = 0, ["WEST"] = 1, ["CET"] = 1, ["MEZ"] = 1, ["CEST"] = 2, ["MESZ"] = 2, ["EET"] = 2, ["EEST"] = 3, ["EST"] = -5, ["EDT"] = -4, ["PST"] = -8, ["PDT"] = -7,
+        ["GMT"] = 0,
+        ["UTC"] = 0,
+        ["WET"] = 0,
+        ["WEST"] = 1,
+        ["CET"] = 1,
+        ["MEZ"] = 1,
+        ["CEST"] = 2,
+        ["MESZ"] = 2,
+        ["EET"] = 2,
+        ["EEST"] = 3,
+        ["EST"] = -5,
+        ["EDT"] = -4,
+        ["PST"] = -8,
+        ["PDT"] = -7,
     };
 
     // As a day of its own it would be a number, or a date.
