@@ -51,7 +51,8 @@ internal static class JsonReferences
     /// <param name="At">Where that stands.</param>
     /// <param name="Names">The name of each id, as it is written.</param>
     /// <param name="IsBare">Whether nothing else is said there.</param>
-    private sealed record Register(JsonElement At, IReadOnlyDictionary<string, string> Names, bool IsBare);
+    /// <param name="MayNameProperties">Whether other objects may have properties called by its ids.</param>
+    private sealed record Register(JsonElement At, IReadOnlyDictionary<string, string> Names, bool IsBare, bool MayNameProperties);
 
     private static IEnumerable<Register> Registers(JsonElement element)
     {
@@ -78,7 +79,7 @@ internal static class JsonReferences
             bare &= IsBare(one);
         }
 
-        return new Register(list, names, bare);
+        return new Register(list, names, bare, MayNameProperties: bare);
     }
 
     // {"u1": {"name": "Juno"}, …} or {"u1": "Juno", …}
@@ -101,7 +102,8 @@ internal static class JsonReferences
             bare &= one.Value.ValueKind == JsonValueKind.String || IsBare(one.Value);
         }
 
-        return new Register(element, names, bare);
+        // {"q1": "A"} is what somebody answered, where others have a q1, too.
+        return new Register(element, names, bare, MayNameProperties: bare && !element.EnumerateObject().Any(p => p.Value.ValueKind == JsonValueKind.String));
     }
 
     private static bool IsBare(JsonElement one) =>
@@ -169,7 +171,7 @@ internal static class JsonReferences
             {
                 var under = _values.Where(v => v.Key != "id" && v.Value is { Count: > 0 } values && values.All(register.Names.ContainsKey) && (IsOfSomebody(v.Key) || (values.Count >= Fewest && !_numbers.Contains(v.Key))))
                     .Select(v => v.Key).ToHashSet(StringComparer.Ordinal);
-                if (register.IsBare && _keys.Count(register.Names.ContainsKey) >= Fewest)
+                if (register.MayNameProperties && _keys.Count(register.Names.ContainsKey) >= Fewest)
                 {
                     under.Add("");
                 }

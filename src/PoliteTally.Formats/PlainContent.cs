@@ -129,14 +129,15 @@ public static partial class PlainContent
     // Where what stands out ends without a sign, a bar parts it from the rest.
     private static string WithoutEmphasis(string line)
     {
-        var plain = new StringBuilder();
-        while (Emphasised().Match(line) is { Success: true } found)
+        var (plain, at) = (new StringBuilder(), 0);
+        while (Emphasised().Match(line, at) is { Success: true } found)
         {
+            ReadingBudget.Ask();
             plain.Append(found.Groups["words"].Value).Append(found.Groups["sign"] is { Success: true } sign ? sign.Value is "(" or "[" ? $" {sign.Value}" : sign.Value : " | ");
-            line = line[found.Length..];
+            at += found.Length;
         }
 
-        return plain.Append(line).ToString();
+        return plain.Append(line.AsSpan(at)).ToString();
     }
 
     // Seconds or milliseconds since 1970, as a time.
@@ -246,7 +247,7 @@ public static partial class PlainContent
     private static partial Regex Label();
 
     // “**Juno**”, “_09:33_”, “`09:33`” at the beginning of a line: how Markdown makes words stand out.
-    [GeneratedRegex(@"^(?:[*+-]\s+)?(?<mark>\*\*|__|\*|_|`)(?<words>[^\s*_`](?:[^*_`]*[^\s*_`])?)\k<mark>(?![\p{L}\d])\s*(?<sign>[:([–—-])?", RegexOptions.ExplicitCapture)]
+    [GeneratedRegex(@"\G(?:[*+-]\s+)?(?<mark>\*\*|__|\*|_|`)(?<words>[^\s*_`](?:[^*_`]*[^\s*_`])?)\k<mark>(?![\p{L}\d])\s*(?<sign>[:([–—-])?", RegexOptions.ExplicitCapture)]
     private static partial Regex Emphasised();
 
     // The number of a line before its time, or the sign that a time counts from the start.

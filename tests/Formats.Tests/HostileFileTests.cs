@@ -58,6 +58,7 @@ public sealed class HostileFileTests
         ["bars and tabs"] = () => Many(1_000_000, _ => "|\t"),
         ["ever other answers"] = () => "Name,What is fog?\n" + Many(100_000, i => $"Juno Nr{i},answer {i}", "\n"),
         ["ever other questions"] = () => "Name,Question,Answer\n" + Many(100_000, i => $"Juno,Question {i}?,x", "\n"),
+        ["words that stand out without end"] = () => "*9:30* " + Many(4_000_000, _ => "*a*", " "),
         ["commas in names"] = () => Many(200_000, i => $"Name{i}, Given{i}, Other", "\n"),
         ["long numbers"] = () => "Name,Minutes\n" + Many(2_000, i => $"Juno,{new string('9', 5_000)}", "\n"),
         ["letters of ever other kinds"] = () => "Name,Joined,Left\n" + Many(50_000, i => $"{char.ConvertFromUtf32(0x4E00 + (i % 20000))}{i},09:30,10:10", "\n"),

@@ -65,6 +65,7 @@ public sealed class WrittenOnceTests
     [InlineData("{\"items\":[{\"id\":1,\"name\":\"Juno\",\"points\":2},{\"id\":2,\"name\":\"Eino\",\"points\":1}]}")]
     [InlineData("{\"Juno\":{\"q1\":\"A\",\"q2\":\"B\"},\"Eino\":{\"q1\":\"B\",\"q2\":\"B\"}}")]
     [InlineData("{\"people\":[{\"id\":1,\"name\":\"Juno\"},{\"id\":2,\"name\":\"Eino\"}],\"rows\":[{\"name\":\"Juno\",\"score\":1},{\"name\":\"Eino\",\"score\":2}]}")]
+    [InlineData("{\"Juno\":{\"q1\":\"A\",\"q2\":\"B\"},\"Eino\":{\"q1\":\"B\"},\"Saga\":{\"q2\":\"C\"}}")]
     public void A_number_that_is_no_id_stays(string json) => Bytes(json).ShouldBe(Encoding.UTF8.GetBytes(json));
 
     [Fact]
