@@ -17,7 +17,7 @@ internal sealed class AttendanceTable(LocalDateTime near, bool clocksGoBack)
     {
         if (Archive.IsOne(bytes))
         {
-            return Apart(PlainCells.WithStays(OfRows(bytes), near));
+            return Apart(OfRows(bytes));
         }
 
         FileSize.Check(bytes.Length, FileSize.OnlyTheSheet);
@@ -37,7 +37,7 @@ internal sealed class AttendanceTable(LocalDateTime near, bool clocksGoBack)
         {
             try
             {
-                return (PlainCells.WithStays(OfRows(bytes), near), null);
+                return (OfRows(bytes), null);
             }
             catch (FormatProblem none)
             {
@@ -49,7 +49,9 @@ internal sealed class AttendanceTable(LocalDateTime near, bool clocksGoBack)
     // Whether it is known of whom the table tells, and something of when or how long.
     private bool Says(Table table) => AttendanceColumns.Guess(table, near, clocksGoBack).Fields is var fields && AttendanceColumns.NamePeople(fields) && AttendanceColumns.ShapeOf(fields) is not null;
 
-    private Table OfRows(byte[] bytes)
+    private Table OfRows(byte[] bytes) => PlainCells.WithStays(Cut(bytes), near);
+
+    private Table Cut(byte[] bytes)
     {
         // Whoever takes part may be called “participant” in every row: a row that holds a time or an address has no headings.
         var table = Table.Read(bytes, AttendanceColumns.IsHeading, mostRows: Table.MostOfLesson, isData: IsData);

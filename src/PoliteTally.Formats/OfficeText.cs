@@ -48,7 +48,6 @@ internal static class OfficeText
         private int _cells;
         private int _repeated;
         private string? _value;
-        private int _rows;
 
         public string Text()
         {
@@ -92,7 +91,6 @@ internal static class OfficeText
             {
                 case "table" when reader.NamespaceURI.Contains("opendocument", StringComparison.Ordinal) && _cells == 0:
                     _sheets.Add((_all.Length, 0));
-                    _rows = 0;
                     break;
                 case "table-cell" or "covered-table-cell" or "tc":
                     _cells++;
@@ -145,10 +143,9 @@ internal static class OfficeText
                     break;
                 case "table-row" or "tr" when _cells == 0:
                     EndLine();
-                    _rows += _all is [.., var last] && last == '\n' ? 1 : 0;
-                    if (_sheets.Count > 0)
+                    if (_sheets.Count > 0 && _all.Length > 0)
                     {
-                        _sheets[^1] = _sheets[^1] with { Rows = _rows };
+                        _sheets[^1] = _sheets[^1] with { Rows = _sheets[^1].Rows + 1 };
                     }
 
                     break;

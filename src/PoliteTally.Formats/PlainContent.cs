@@ -29,7 +29,6 @@ public static partial class PlainContent
     private const int MostLabels = 12;
     private const int LinesAbove = 5;
 
-    private const int SecondsSince1970 = 10;
     private const string DialogueStart = "Dialogue:";
     private const string FormatStart = "Format:";
 
@@ -141,12 +140,7 @@ public static partial class PlainContent
     }
 
     // Seconds or milliseconds since 1970, as a time.
-    private static string Moment(Match counted)
-    {
-        var number = long.Parse(counted.Groups["number"].Value, CultureInfo.InvariantCulture);
-        var at = DateTimeOffset.FromUnixTimeMilliseconds(counted.Groups["number"].Length == SecondsSince1970 ? number * 1000 : number);
-        return at.ToString("yyyy-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture);
-    }
+    private static string Moment(Match counted) => TimeText.SinceStart(counted.Groups["number"].Value).ToString("uuuu-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture);
 
     // Lines of "Dialogue: …" under a line "Format: …" that says what stands between their commas, the words last.
     private static byte[]? Dialogue(List<string> lines, FileText text)

@@ -193,13 +193,16 @@ internal static partial class TimeText
     // Every way of writing a time has a colon, between hours and minutes, or counts from 1970; and no text is tried with two hundred ways that does neither.
     private static bool CanBeTime(string text) => text.Length <= MostLetters && (text.Contains(':') || IsCounted(text) || IsDotted(text));
 
+    /// <summary>Seconds since 1970 in ten digits, or milliseconds in thirteen, as a moment.</summary>
+    public static Instant SinceStart(string digits) =>
+        long.Parse(digits, CultureInfo.InvariantCulture) is var number && digits.Length == 10 ? Instant.FromUnixTimeSeconds(number) : Instant.FromUnixTimeMilliseconds(number);
+
     // Seconds or milliseconds since 1970, of this century.
     private static bool IsCounted(string text) => text.Length is 10 or 13 && !text.AsSpan().ContainsAnyExceptInRange('0', '9');
 
     // A number of so many digits is no time unless it is one of about then.
     private static (LocalDateTime, Offset?)? Counted(string text, LocalDateTime about) =>
-        IsCounted(text) && long.Parse(text, CultureInfo.InvariantCulture) is var number
-        && Instant.FromUnixTimeMilliseconds(text.Length == 10 ? number * 1000 : number).InUtc().LocalDateTime is var time && Period.DaysBetween(about.Date, time.Date) is > -MostDaysAway and < MostDaysAway
+        IsCounted(text) && SinceStart(text).InUtc().LocalDateTime is var time && Period.DaysBetween(about.Date, time.Date) is > -MostDaysAway and < MostDaysAway
             ? (time, Offset.Zero) : null;
 
     private static string Tidy(string cell)

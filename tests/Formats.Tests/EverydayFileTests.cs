@@ -10,7 +10,7 @@ namespace PoliteTally.Formats.Tests;
 public sealed class EverydayFileTests
 {
     private static readonly Instant From = MadeUpChats.From;
-    private static readonly Instant To = From + Duration.FromMinutes(50);
+    private static readonly Instant To = MadeUpReading.To;
     private static readonly MadeUpClass Class = new();
     private static readonly string[] Names = [.. MadeUpClass.Students.Take(9).Select(s => $"{s.Given} {s.Family}")];
 
@@ -26,7 +26,7 @@ public sealed class EverydayFileTests
 
     private static byte[] Bytes(string text) => PlainContent.Of(Encoding.UTF8.GetBytes(text));
 
-    private static void IsTakenFor(FileKind kind, byte[] bytes) => FileRecognition.CouldBe(bytes, MadeUpReading.Zone, From, To, Class.IsNameHere).ShouldBe([kind]);
+    private static void IsTakenFor(FileKind kind, byte[] bytes) => MadeUpReading.KindsOf(bytes, Class).ShouldBe([kind]);
 
     private static readonly Dictionary<string, Func<string>> Chats = new()
     {
@@ -256,7 +256,7 @@ public sealed class EverydayFileTests
 
     [Fact]
     public void A_letter_to_colleagues_is_no_list() =>
-        Should.Throw<NothingKnown>(() => FileRecognition.CouldBe(Bytes($"Dear all,\nplease remember the ferry leaves at three.\n{Names[0]}\n"), MadeUpReading.Zone, From, To, Class.IsNameHere));
+        Should.Throw<NothingKnown>(() => MadeUpReading.KindsOf(Bytes($"Dear all,\nplease remember the ferry leaves at three.\n{Names[0]}\n"), Class));
 
     [Fact]
     public void Only_one_who_leaves_in_a_log_leaves()
@@ -342,7 +342,7 @@ public sealed class EverydayFileTests
     [InlineData("A shopping list\neggs\nflour\n", "“A shopping list”, “eggs”")]
     [InlineData("Juno Quillfeather: hello there\nEino Rautio: what is haar?\nJuno Quillfeather: fog from the sea\nEino Rautio: thanks a lot\n", "no names with times")]
     public void What_tells_nothing_is_said_to_with_its_first_lines(string text, string said) =>
-        Should.Throw<FormatProblem>(() => FileRecognition.CouldBe(Bytes(text), MadeUpReading.Zone, From, To, Class.IsNameHere)).Message.ShouldContain(said);
+        Should.Throw<FormatProblem>(() => MadeUpReading.KindsOf(Bytes(text), Class)).Message.ShouldContain(said);
 
     [Fact]
     public void Broken_elements_are_said_to_be_broken() => Should.Throw<FormatProblem>(() => Bytes("<?xml version=\"1.0\"?>\n<chat><message></chat>")).Message.ShouldContain("Line 2");

@@ -1,6 +1,5 @@
 using System.IO.Compression;
 using System.Text;
-using NodaTime;
 using PoliteTally.Core.Merging;
 using PoliteTally.Formats.Tests.MadeUp;
 
@@ -62,8 +61,8 @@ public sealed class OfficeTextTests
     public void A_list(string kind)
     {
         var bytes = PlainContent.Of(Files[kind]());
-        FileRecognition.CouldBe(bytes, MadeUpReading.Zone, MadeUpChats.From, MadeUpChats.From + Duration.FromMinutes(50), new MadeUpClass().IsNameHere).ShouldBe([FileKind.Attendance]);
-        AttendanceFile.Read(bytes, null, MadeUpReading.Zone, MadeUpChats.From, MadeUpChats.From + Duration.FromMinutes(50)).Rows
+        MadeUpReading.KindsOf(bytes, new MadeUpClass()).ShouldBe([FileKind.Attendance]);
+        AttendanceFile.Read(bytes, null, MadeUpReading.Zone, MadeUpChats.From, MadeUpReading.To).Rows
             .Select(r => $"{r.Name} {r.Joined!.Value.InZone(MadeUpReading.Zone).TimeOfDay:HH:mm:ss} {r.Left!.Value.InZone(MadeUpReading.Zone).TimeOfDay:HH:mm:ss}").ShouldBe(Stays.Select(s => $"{s.Name} {s.In} {s.Out}"));
     }
 

@@ -9,7 +9,6 @@ namespace PoliteTally.Formats.Tests;
 public sealed class WrittenOnceTests
 {
     private static readonly Instant From = MadeUpChats.From;
-    private static readonly Instant To = From + Duration.FromMinutes(50);
     private static readonly MadeUpClass Class = new();
 
     private static readonly (string Time, string Name, string Text)[] Said =
@@ -22,7 +21,7 @@ public sealed class WrittenOnceTests
 
     private static IEnumerable<string> Read(string text)
     {
-        FileRecognition.CouldBe(Bytes(text), MadeUpReading.Zone, From, To, Class.IsNameHere).ShouldBe([FileKind.Chat]);
+        MadeUpReading.KindsOf(Bytes(text), Class).ShouldBe([FileKind.Chat]);
         var read = ChatFile.Read(Bytes(text), null, MadeUpReading.Zone, From, Class.IsNameHere);
         read.Rows.ShouldAllBe(r => r.Problems.Count == 0);
         return read.Rows.Select(r => $"{r.At!.Value.InZone(MadeUpReading.Zone).TimeOfDay:HH:mm} {r.Name}: {r.Text}");
@@ -72,7 +71,7 @@ public sealed class WrittenOnceTests
     public void Ticks_of_other_days_are_said_to_be_of_those()
     {
         var text = $"Name;26.10.;09.11.\n{string.Concat(Said.Select(m => m.Name).Distinct().Select(n => $"{n};x;\n"))}";
-        Should.Throw<OtherDays>(() => FileRecognition.CouldBe(Bytes(text), MadeUpReading.Zone, From, To, Class.IsNameHere)).Message.ShouldContain("2026-11-02");
+        Should.Throw<OtherDays>(() => MadeUpReading.KindsOf(Bytes(text), Class)).Message.ShouldContain("2026-11-02");
     }
 
     [Fact]

@@ -52,6 +52,7 @@ internal static class ChatLines
 
     private static Sight? Seen(Layout layout, StampedLines lines, Func<string, bool> isNameHere)
     {
+        var hasWordsBeside = layout.Sign.Length > 0 || layout.At is TimeAt.Middle or TimeAt.Below;
         var (heads, filled) = (new List<(Head Head, int Shape, bool IsOverWords)>(), 0);
         for (var at = 0; at < lines.Sample; at++)
         {
@@ -59,9 +60,7 @@ internal static class ChatLines
             filled += lines.IsBlank(at) ? 0 : 1;
             if (layout.TimeOf(lines, at) is { } time && layout.HeadOf(lines, at, time) is { } head)
             {
-                var below = at + head.Lines;
-                below += below < lines.Count && lines.IsBlank(below) ? 1 : 0;
-                heads.Add((head, layout.ShapeOf(lines, at, time), below < lines.Count && !lines.IsBlank(below) && layout.TimeOf(lines, below) is null));
+                heads.Add((head, layout.ShapeOf(lines, at, time), !hasWordsBeside && IsOverWords(at + head.Lines)));
                 // Whatever takes two lines is one message.
                 at += head.Lines - 1;
                 filled += head.Lines - 1;
@@ -77,7 +76,6 @@ internal static class ChatLines
         heads.RemoveAll(h => !usual.Contains(h.Shape));
         var addressing = new Addressing(heads.ConvertAll(h => lines.Text[h.Head.Who]), isNameHere);
         var names = heads.ConvertAll(h => addressing.Of(lines.Text.AsSpan(h.Head.Who))?.Name ?? "");
-        var hasWordsBeside = layout.Sign.Length > 0 || layout.At is TimeAt.Middle or TimeAt.Below;
         // Under most of them stand words then, or they are no heads.
         if (!hasWordsBeside && heads.Count(h => h.IsOverWords) * 2 < heads.Count)
         {
@@ -98,6 +96,12 @@ internal static class ChatLines
 
         var score = NameEvidence.Of(names, addressing.IsHere).Zip(heads, (worth, head) => worth * (SaysNothing(head.Head) ? OfNothing : 1)).Sum();
         return new Sight(layout, addressing, usual, heads.Count, filled, score);
+
+        bool IsOverWords(int below)
+        {
+            below += below < lines.Count && lines.IsBlank(below) ? 1 : 0;
+            return below < lines.Count && !lines.IsBlank(below) && layout.TimeOf(lines, below) is null;
+        }
 
         // "Ana > everyone" has no words either: the sign stands before whom it goes to.
         bool SaysNothing(Head head) => hasWordsBeside && (!HasLetters(lines.Text.AsSpan(head.Words)) || (head.Words.Length() < ShortWords && Addressing.IsEverybody(lines.Text[head.Words])));
@@ -139,7 +143,7 @@ internal static class ChatLines
             {
                 var next = head is { } found && how.Addressing.Of(text.AsSpan(found.Who)) is var (name, to)
                     && times.Of(time) is var (clock, until)
-                    ? new Message(at + 1, day.Length > 0 && TimeText.IsClock(clock.Split(' ')[0]) ? $"{day} {clock}" : clock, name, to, text[found.Words], until) : (Message?)null;
+                    ? new Message(at + 1, OnDay(clock), name, to, text[found.Words], until) : (Message?)null;
                 if (next is { } begins && more.Length > 0)
                 {
                     TakeOffInitials(more, begins.Name);
@@ -157,7 +161,7 @@ internal static class ChatLines
                 && times.Of(alone).Time is var then && IsLater(then, said.Time))
             {
                 Close();
-                open = said with { Row = at + 1, Time = day.Length > 0 && TimeText.IsClock(then.Split(' ')[0]) ? $"{day} {then}" : then, Text = layout.At == TimeAt.Below ? text[Layout.WordsBefore(lines, at, alone)] : "" };
+                open = said with { Row = at + 1, Time = OnDay(then), Text = layout.At == TimeAt.Below ? text[Layout.WordsBefore(lines, at, alone)] : "" };
                 goesOn = layout.At != TimeAt.Below;
             }
             // Under a name alone a day is what somebody wrote.
@@ -175,6 +179,8 @@ internal static class ChatLines
 
         Close();
         return rows.All.Count == 0 ? null : new ReadLines(new Table(Headings, 0, rows.All, ReadAs, HeadingsKnown: true), untils, leftOut, how.Score / how.Heads);
+
+        string OnDay(string clock) => day.Length > 0 && TimeText.IsClock(clock.Split(' ')[0]) ? $"{day} {clock}" : clock;
 
         void Close()
         {
@@ -203,11 +209,14 @@ internal static class ChatLines
 
     // Hours away from the message before, and nobody behind it: “1.10 m at the quay”.
     private static bool IsSpokenOf(string time, string before) =>
-        TimeText.TimeOfDay(time) is { } one && TimeText.TimeOfDay(before.Split(' ').FirstOrDefault(TimeText.IsClock, "")) is { } other && Math.Abs(one.TickOfDay - other.TickOfDay) > HoursAway * NodaTime.NodaConstants.TicksPerHour;
+        TicksFrom(before, time) is { } apart && Math.Abs(apart) > HoursAway * NodaTime.NodaConstants.TicksPerHour;
 
     // Of two times of day, within an hour.
-    private static bool IsLater(string time, string before) =>
-        TimeText.TimeOfDay(time.Split(' ')[0]) is { } one && TimeText.TimeOfDay(before.Split(' ').FirstOrDefault(TimeText.IsClock, "")) is { } other && one >= other && one.TickOfDay - other.TickOfDay < NodaTime.NodaConstants.TicksPerHour;
+    private static bool IsLater(string time, string before) => TicksFrom(before, time.Split(' ')[0]) is >= 0 and < NodaTime.NodaConstants.TicksPerHour;
+
+    // How far a time of day is behind that of a message, which may have its day; null if one of them is none.
+    private static long? TicksFrom(string before, string clock) =>
+        TimeText.TimeOfDay(clock)?.TickOfDay - TimeText.TimeOfDay(before.Split(' ').FirstOrDefault(TimeText.IsClock, ""))?.TickOfDay;
 
     // Where a picture of somebody is missing, some programs write the letters that their names begin with over the name.
     private static void TakeOffInitials(StringBuilder more, string name)

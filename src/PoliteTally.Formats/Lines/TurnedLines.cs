@@ -70,8 +70,16 @@ internal static class TurnedLines
         for (var at = 0; at < lines.Count; at++)
         {
             ReadingBudget.Ask();
-            name = NameOver(at) ?? name;
-            turned.Append(NameOver(at) is not null ? "" : name.Length > 0 && WordsOf(at) is { } words ? $"{lines.Text[lines.AtStart(at)!.Value]} {name}: {lines.Text[words]}" : lines.Text.AsSpan(lines[at])).Append('\n');
+            if (NameOver(at) is { } over)
+            {
+                name = over;
+            }
+            else
+            {
+                turned.Append(name.Length > 0 && WordsOf(at) is { } words ? $"{lines.Text[lines.AtStart(at)!.Value]} {name}: {lines.Text[words]}" : lines.Text.AsSpan(lines[at]));
+            }
+
+            turned.Append('\n');
         }
 
         return new StampedLines(turned.ToString());

@@ -27,7 +27,10 @@ public static class MadeUpReading
 
     private static readonly Duration Lesson = Duration.FromMinutes(50);
 
-    private static readonly Instant To = MadeUpChats.From + Lesson;
+    internal static readonly Instant To = MadeUpChats.From + Lesson;
+
+    /// <summary>What a file could be of that lesson.</summary>
+    public static IReadOnlyList<FileKind> KindsOf(byte[] bytes, MadeUpClass of) => FileRecognition.CouldBe(bytes, Zone, MadeUpChats.From, To, of.IsNameHere);
 
     /// <summary>What became of a chat, and what was different.</summary>
     public static (Outcome Outcome, string Why) Of(MadeUpChat chat, MadeUpClass of) =>
