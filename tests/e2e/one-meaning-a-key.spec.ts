@@ -117,7 +117,8 @@ test('lesson 13 is settled by keys alone from the drop to the register, and noth
   await page.goto(`/lessons/${toSettle[0].lesson.id}/settle`)
   const files = ['attendance-lesson-13.csv', 'chat-lesson-13.txt', 'answers-lesson-13.csv', 'captions-lesson-13.vtt', 'people-lesson-13.png']
   await page.locator('input[type=file]').setInputFiles(await Promise.all(files.map((name) => demoFile(name))))
-  for (const name of files) await expect(page.getByRole('button', { name: `Take out ${name}` })).toBeVisible()
+  // A picture is read with the letters of all scripts in the class, which takes its time on a busy machine.
+  for (const name of files) await expect(page.getByRole('button', { name: `Take out ${name}` })).toBeVisible({ timeout: 90_000 })
   const questions = page.getByRole('region', { name: /things? only you can know/ }).getByRole('listitem')
   await expect(questions.first()).toBeVisible()
   for (let left = await questions.count(); left > 0; left--) {

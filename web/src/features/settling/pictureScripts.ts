@@ -8,25 +8,38 @@ import icelandic from '@tesseract.js-data/isl/4.0.0_best_int/isl.traineddata.gz?
 import japanese from '@tesseract.js-data/jpn/4.0.0_best_int/jpn.traineddata.gz?url'
 import ukrainian from '@tesseract.js-data/ukr/4.0.0_best_int/ukr.traineddata.gz?url'
 
-/** What reads letters of each script. For Cyrillic there is no data of one language with all letters: two together have them. */
-const scripts: [RegExp, string[]][] = [
-  [/\p{Script=Hebrew}/u, [hebrew]],
-  [/\p{Script=Arabic}/u, [arabic]],
-  [/\p{Script=Cyrillic}/u, [ukrainian, belarusian]],
-  [/[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}]/u, [japanese, chinese]],
-  [/\p{Script=Devanagari}/u, [hindi]],
+/** The letters that belong together, and what reads them. */
+export interface Script {
+  letter: RegExp
+  languages: string[]
+}
+
+/** "eng" of ".../eng.traineddata.gz". */
+const codeIn = (address: string) => address.slice(address.lastIndexOf('/') + 1).split('.')[0]!
+
+const script = (letter: RegExp, ...data: string[]): Script => ({ letter, languages: data.map(codeIn) })
+
+/** Latin letters with their marks. */
+const latin = script(/\p{Script=Latin}/gu, english, icelandic)
+
+/** For Cyrillic there is no data of one language with all letters: two together have them. */
+const others = [
+  script(/\p{Script=Hebrew}/gu, hebrew),
+  script(/\p{Script=Arabic}/gu, arabic),
+  script(/\p{Script=Cyrillic}/gu, ukrainian, belarusian),
+  script(/[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}]/gu, japanese, chinese),
+  script(/\p{Script=Devanagari}/gu, hindi),
 ]
 
 /** Where the data of all languages lies. */
 export const folder = english.slice(0, english.lastIndexOf('/'))
 
-/** "eng" of ".../eng.traineddata.gz". */
-const codeIn = (address: string) => address.slice(address.lastIndexOf('/') + 1).split('.')[0]!
+/** The scripts to read pictures with: Latin letters, and those that names of the class are written in; what most are written in comes first. */
+export function scriptsIn(names: string[]) {
+  const written = ({ letter }: Script) => names.filter((name) => name.search(letter) >= 0).length
+  return [latin, ...others.filter(written)].sort((a, b) => written(b) - written(a))
+}
 
-/** The languages to read pictures with: Latin letters with their marks, and the scripts that names of the class are written in, for each makes the reading slower. */
-export const scriptsIn = (names: string[]) =>
-  [
-    english,
-    icelandic,
-    ...scripts.filter(([script]) => names.some((n) => script.test(n))).flatMap(([, data]) => data),
-  ].map(codeIn)
+/** Whether most letters of a text are of this script. */
+export const isIn = ({ letter }: Script, text: string) =>
+  2 * (text.match(letter)?.length ?? 0) > (text.match(/\p{L}/gu)?.length ?? 0)
