@@ -28,6 +28,9 @@ internal static class CaptionsTable
 
     private static readonly HashSet<string> Headings = ["start", "end", "from", "to", "begin", "speaker", "name", "text", "content", "caption", "words", "who", "starttime", "endtime"];
 
+    // When a message was sent and when it was changed are two times, too.
+    private static readonly HashSet<string> OfMessages = ["sent", "sentat", "edited", "editedat", "posted", "postedat", "changed", "changedat", "updated", "updatedat", "modified", "modifiedat"];
+
     /// <summary>The captions; null if the text is no table of them.</summary>
     /// <param name="text">The file.</param>
     /// <param name="zone">The zone of times that do not name theirs.</param>
@@ -47,7 +50,7 @@ internal static class CaptionsTable
             return null;
         }
 
-        var moments = Enumerable.Range(0, table.Headings.Count).Select(c => MomentsOf([.. table.Rows.Select(r => Columns.CellOf(r, c))], zone, lesson)).ToList();
+        var moments = Enumerable.Range(0, table.Headings.Count).Select(c => OfMessages.Contains(Columns.Fold(table.Headings[c])) ? null : MomentsOf([.. table.Rows.Select(r => Columns.CellOf(r, c))], zone, lesson)).ToList();
         var pair = (from start in moments.Index()
                     from end in moments.Index()
                     where start.Item is not null && end.Item is not null && start.Index != end.Index && start.Item.FromStart == end.Item.FromStart && IsPair(start.Item.At, end.Item.At)

@@ -61,6 +61,7 @@ public sealed class EverydayFileTests
         ["emphasis of Markdown"] = () => Each(m => $"* **{m.Name}** _{Told(m.At)}_ {m.Text}\n"),
         ["names over words that end with a time"] = () => Each(m => $"{m.Name}\n{m.Text}  {Told(m.At, "h:mm tt")}\n"),
         ["days that a spreadsheet counts"] = () => $"When,Who,What\n{Each(m => $"{46328 + (m.At.TickOfDay / (double)NodaConstants.TicksPerDay):0.000000},{m.Name},\"{m.Text}\"\n")}",
+        ["when each was changed"] = () => $"sent,edited,name,text\n{Each(m => $"2026-11-02 {Told(m.At)}:00,2026-11-02 {Told(m.At)}:09,{m.Name},\"{m.Text}\"\n")}",
         ["said at"] = () => Each(m => $"* {m.Name} said at {Told(m.At, "H'h'mm")}: {m.Text}\n"),
     };
 
@@ -124,6 +125,9 @@ public sealed class EverydayFileTests
         ["a day in words"] = () => $"Name;Join;Leave\n{Of(s => $"{s.Name};Monday 2 November 2026 at {Told(s.In)};Monday 2 November 2026 at {Told(s.Out)}\n")}",
         ["ticks beside times"] = () => $"Name,Present?,Time joined,Time left\n{Of(s => $"{s.Name},yes,{Told(s.In)},{Told(s.Out)}\n")}",
         ["two columns of names"] = () => $"Last name,First name,Arrived,Went\n{Of(s => $"{s.Name[(s.Name.IndexOf(' ') + 1)..]},{s.Name[..s.Name.IndexOf(' ')]},{Told(s.In)},{Told(s.Out)}\n")}",
+        ["days before both, a length in words"] = () => $"Teilnehmer,Beitritt,Austritt,Duration,Role\n{Of(s => $"{s.Name},2026-11-02 {Told(s.In, "HH:mm:ss")},2026-11-02 {Told(s.Out, "HH:mm:ss")},0 hours {Minutes(s)} minutes,Attendee\n")}",
+        ["days before both, a sum above"] = () => $"Summary\nMeeting,Fog and haar\n\nParticipants\nParticipant,Join time,Leave time,Duration\n{Of(s => $"{s.Name},2026-11-02 {Told(s.In, "HH:mm:ss")},2026-11-02 {Told(s.Out, "HH:mm:ss")},0 heures et {Minutes(s)} minutes\n")}",
+        ["days before both, reactions below"] = () => $"Teilnehmer,Beitritt,Austritt,E-mail\n{Of(s => $"{s.Name},2026-11-02 {Told(s.In, "HH:mm:ss")},2026-11-02 {Told(s.Out, "HH:mm:ss")},{s.Name[..2]}{Minutes(s)}@school.example\n")}\nReactions\nName,Hands,Hearts\n{Names[0]},2,1\n{Names[1]},0,3\n",
         ["elements"] = () => $"<attendees>{Of(s => $"<person><name>{s.Name}</name><in>2026-11-02T{Told(s.In, "HH:mm:ss")}Z</in><out>2026-11-02T{Told(s.Out, "HH:mm:ss")}Z</out></person>")}</attendees>",
     };
 

@@ -164,7 +164,10 @@ internal static partial class Stamps
 
     private const string OfZones = @"\s?(?:GMT|UTC|WES?T|CES?T|MES?Z|EES?T|E[SD]T|P[SD]T)(?![\p{L}\d+-])";
 
-    private const string OfColons = Before + @"(?<clock>\d{1,2}:\d{2}(?::\d{2}(?:[.,]\d{1,7})?|\.\d{2,3}(?![\d.]))?)(?!\d|:\d)(?(date)(?<zone>Z|\s?[+-]\d{2}:\d{2}(?![:\d])|" + OfZones + @")?|(?<zone>Z|" + OfZones + @")?)";
+    // In “09:28:05,2026-11-02” a year follows, and no part of a second.
+    private const string RestOfDay = @"[-/.]\d{1,2}[-/.]\d";
+
+    private const string OfColons = Before + @"(?<clock>\d{1,2}:\d{2}(?::\d{2}(?:[.,]\d{1,7}(?!\d|" + RestOfDay + @"))?|\.\d{2,3}(?![\d.]))?)(?!\d|:\d)(?(date)(?<zone>Z|\s?[+-]\d{2}:\d{2}(?![:\d])|" + OfZones + @")?|(?<zone>Z|" + OfZones + @")?)";
 
     private const string OfHalves = Before + @"(?:(?<clock>\d{1,2}[:.]\d{2}(?:[:.]\d{2})?)\s?(?<half>[AaPp]\.?\s?[Mm]\.?|[FfEe]\.?[Mm]\.?|[IiAa]p\.?|[πμ]\.?μ\.?)(?![\p{L}\d])(?<zone>" + OfZones + @")?|(?<half>上午|下午|午前|午後|오전|오후)\s?(?<clock>\d{1,2}:\d{2}(?::\d{2})?))";
 
