@@ -32,9 +32,6 @@ public sealed record ChatPreview(
     // One long message makes no chat of the others.
     private const int EnoughSpaces = 6;
 
-    private static readonly char[] BehindCell = [',', ';', '|', '\t'];
-    private static readonly LocalDateTime AnyDay = new(2000, 1, 1, 0, 0);
-
     /// <summary>Whether nothing else can be meant: people of the class say something, in words.</summary>
     public bool IsClear { get; init; }
 
@@ -44,8 +41,8 @@ public sealed record ChatPreview(
     /// <summary>Whether its messages have words, most of them several.</summary>
     internal bool HasWords => Rows.Count > 0 && Rows.Take(Looked).Count(r => IsOfPresence(r.Text)) * 2 <= Math.Min(Looked, Rows.Count) && Rows.Take(Looked).Average(r => r.Text.Count(char.IsDigit) >= r.Text.Count(char.IsLetter) ? 0 : Math.Min(EnoughSpaces, r.Text.Count(c => c == ' '))) >= FewSpaces;
 
-    // “Joined 9:28 AM  Left” says when somebody came and went; where each message begins with one more time, that is when they went.
-    private static bool IsOfPresence(string text) => TimeText.Sortable(text.Split(BehindCell)[0], AnyDay) is not null || text.Split(' ', StringSplitOptions.RemoveEmptyEntries).Where(w => w.Any(char.IsLetter) && w is not ("AM" or "PM" or "am" or "pm")).ToList() is { Count: > 0 and < FewWords } words
+    // “Joined 9:28 AM  Left” says when somebody came and went.
+    private static bool IsOfPresence(string text) => text.Split(' ', StringSplitOptions.RemoveEmptyEntries).Where(w => w.Any(char.IsLetter) && w is not ("AM" or "PM" or "am" or "pm")).ToList() is { Count: > 0 and < FewWords } words
         && words.TrueForAll(w => AttendanceColumns.Says(w) is not (false, false));
 }
 

@@ -140,7 +140,7 @@ public static partial class PlainContent
     }
 
     // Seconds or milliseconds since 1970, as a time.
-    private static string Moment(Match counted) => TimeText.SinceStart(counted.Groups["number"].Value).ToString("uuuu-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture);
+    private static string Moment(Match counted) => TimeText.Since1970(counted.Groups["number"].Value).ToString("uuuu-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture);
 
     // Lines of "Dialogue: …" under a line "Format: …" that says what stands between their commas, the words last.
     private static byte[]? Dialogue(List<string> lines, FileText text)

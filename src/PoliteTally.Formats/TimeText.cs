@@ -194,7 +194,7 @@ internal static partial class TimeText
     private static bool CanBeTime(string text) => text.Length <= MostLetters && (text.Contains(':') || IsCounted(text) || IsDotted(text));
 
     /// <summary>Seconds since 1970 in ten digits, or milliseconds in thirteen, as a moment.</summary>
-    public static Instant SinceStart(string digits) =>
+    public static Instant Since1970(string digits) =>
         long.Parse(digits, CultureInfo.InvariantCulture) is var number && digits.Length == 10 ? Instant.FromUnixTimeSeconds(number) : Instant.FromUnixTimeMilliseconds(number);
 
     // Seconds or milliseconds since 1970, of this century.
@@ -202,7 +202,7 @@ internal static partial class TimeText
 
     // A number of so many digits is no time unless it is one of about then.
     private static (LocalDateTime, Offset?)? Counted(string text, LocalDateTime about) =>
-        IsCounted(text) && SinceStart(text).InUtc().LocalDateTime is var time && Period.DaysBetween(about.Date, time.Date) is > -MostDaysAway and < MostDaysAway
+        IsCounted(text) && Since1970(text).InUtc().LocalDateTime is var time && Period.DaysBetween(about.Date, time.Date) is > -MostDaysAway and < MostDaysAway
             ? (time, Offset.Zero) : null;
 
     private static string Tidy(string cell)

@@ -1,6 +1,6 @@
 import core from 'tesseract.js-core/tesseract-core-simd-lstm.wasm.js?url'
 import worker from 'tesseract.js/dist/worker.min.js?url'
-import { joined, partedIn, textOf, type Box, type PictureWord } from './pictureCells'
+import { joined, partedIn, textOf, type Box, type Written } from './pictureCells'
 import { folder, isIn, scriptsIn, type Script } from './pictureScripts'
 
 /** Small letters are read far better three times as large. */
@@ -63,7 +63,7 @@ async function readerOf({ languages }: Script, progress: (share: number) => void
       await reader.reinitialize(script.languages.join('+'), OEM.LSTM_ONLY)
       await reader.setParameters({ tessedit_pageseg_mode: PSM.SINGLE_LINE })
     },
-    async lines(image: HTMLCanvasElement): Promise<PictureWord[][]> {
+    async lines(image: HTMLCanvasElement): Promise<Written[][]> {
       const { data } = await reader.recognize(image, {}, { blocks: true })
       return (data.blocks ?? []).flatMap((b) => b.paragraphs.flatMap((p) => p.lines.map((l) => l.words)))
     },
@@ -73,10 +73,12 @@ async function readerOf({ languages }: Script, progress: (share: number) => void
 
 /** A text is known if half of its words are words of names of the class. */
 function knownIn(names: string[]) {
-  const words = (text: string) => folded(text).match(/\p{L}{2,}/gu) ?? []
-  const all = new Set(names.flatMap(words))
-  return (text: string) =>
-    words(text).length > 0 && 2 * words(text).filter((word) => all.has(word)).length >= words(text).length
+  const wordsOf = (text: string) => folded(text).match(/\p{L}{2,}/gu) ?? []
+  const all = new Set(names.flatMap(wordsOf))
+  return (text: string) => {
+    const words = wordsOf(text)
+    return words.length > 0 && 2 * words.filter((word) => all.has(word)).length >= words.length
+  }
 }
 
 const folded = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()

@@ -1,5 +1,5 @@
-/** A word in a picture, with the box around it in points, and how sure its reader is of it, from 0 to 100. */
-export interface PictureWord {
+/** What is written in a place of a picture, with the box around it in points, and how sure its reader is of it, from 0 to 100: a word, or a cell of words that stand close together, a name as a rule. */
+export interface Written {
   text: string
   confidence: number
   bbox: Box
@@ -12,13 +12,6 @@ export interface Box {
   y1: number
 }
 
-/** Words that stand close together in a line: a name, as a rule. */
-export interface PictureCell {
-  text: string
-  confidence: number
-  bbox: Box
-}
-
 /** Words of one name stand closer than so many heights of their letters. */
 const gap = 1.4
 /** Signs that need no space between them stand closer than so many heights in one word. */
@@ -27,11 +20,11 @@ const closely = 0.25
 const often = 0.4
 
 /** What stands together in each line: an empty space parts two columns. */
-export const partedIn = (lines: PictureWord[][]) => lines.map(parted).filter((row) => row.length)
+export const partedIn = (lines: Written[][]) => lines.map(parted).filter((row) => row.length)
 
 /** The lines of a picture as text, with a tab between columns, and without the round badges that stand beside names. */
-export function textOf(lines: PictureCell[][]) {
-  const rows = lines.map((line) => line.map((cell) => cell.text).filter(Boolean))
+export function textOf(lines: Written[][]) {
+  const rows = lines.map((line) => line.map((cell) => cell.text))
   const all = rows.flat()
   const apart = rows.filter((row) => row.some(isShort)).length >= often * rows.length
   const before = all.filter((cell) => isShort(cell.split(' ')[0]!)).length >= often * all.length
@@ -43,8 +36,8 @@ export function textOf(lines: PictureCell[][]) {
 }
 
 /** The cell that holds these words of a line. */
-export const joined = (words: PictureWord[]): PictureCell => ({
-  text: written([...words].sort((a, b) => a.bbox.x0 - b.bbox.x0)),
+export const joined = (words: Written[]): Written => ({
+  text: inOrder([...words].sort((a, b) => a.bbox.x0 - b.bbox.x0)),
   confidence: Math.min(...words.map((w) => w.confidence)),
   bbox: {
     x0: Math.min(...words.map((w) => w.bbox.x0)),
@@ -54,23 +47,23 @@ export const joined = (words: PictureWord[]): PictureCell => ({
   },
 })
 
-function written(words: PictureWord[]) {
+function inOrder(words: Written[]) {
   // What is written from right to left is read so; signs of Han are words each, with no space between.
   if (words.some((w) => fromRight.test(w.text)))
     return words
       .map((w) => plain(w.text))
       .reverse()
       .join(' ')
-  const isClose = (a: PictureWord, b: PictureWord) =>
+  const isClose = (a: Written, b: Written) =>
     b.bbox.x0 - a.bbox.x1 < closely * (b.bbox.y1 - b.bbox.y0) && noSpaces.test(a.text) && noSpaces.test(b.text)
   return words.map((w, i) => (i && !isClose(words[i - 1]!, w) ? ' ' : '') + plain(w.text)).join('')
 }
 
-function parted(line: PictureWord[]) {
+function parted(line: Written[]) {
   const words = line.filter((w) => plain(w.text)).sort((a, b) => a.bbox.x0 - b.bbox.x0)
   const heights = words.map((w) => w.bbox.y1 - w.bbox.y0).sort((a, b) => a - b)
   const height = heights[Math.floor(heights.length / 2)] ?? 0
-  const cells: PictureWord[][] = []
+  const cells: Written[][] = []
   for (const word of words) {
     const last = cells.at(-1)?.at(-1)
     if (last && word.bbox.x0 - last.bbox.x1 <= gap * height) cells.at(-1)!.push(word)
